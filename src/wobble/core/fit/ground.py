@@ -1,0 +1,124 @@
+"""The surfaces under and behind a run, solved once: every turned decision is then read off from here.
+
+High spots are maxima, so they are taken on joint posterior draws and not on the mean surface.
+Where no set-up ties a surface to the datum mark, heights are counted from its high spot itself.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from wobble.core.fit.figures import Share, shares
+from wobble.core.fit.supports import Fixing, Support, back_area, fixings, footprint, supports
+from wobble.core.gauge.adjust import Estimate, draws
+from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import SurfaceName
+
+N_DRAWS = 400
+SEED = 20_260
+"""One seed for all jobs: the same draws under every decision, so that figures move only with what was turned."""
+TIED_SD_MM = 25.0
+"""A height better known than this is tied to the datum mark."""
+
+
+@dataclass(frozen=True)
+class HighPoint:
+    """The proudest spot of an area: expected value and standard deviation, mm, likely place, and its draws."""
+
+    value_mm: float
+    sd_mm: float
+    at: tuple[float, float]
+    tied: bool
+    draws_mm: Floats
+    rests_on: tuple[Share, ...]
+
+
+@dataclass(frozen=True)
+class Ground:
+    """What a run stands on and against.
+
+    `floor_at_supports` counts heights as `high_spot` does: from the datum mark if tied, else from the high spot.
+    `turn` is the back line's in mm per mm; `back_line_mm` where it starts at x = 0.
+    """
+
+    survey: Survey
+    supports: tuple[Support, ...]
+    fixings: tuple[Fixing, ...]
+    high_spot: HighPoint
+    floor_at_supports: Estimate
+    floor_rests_on: tuple[tuple[Share, ...], ...]
+    back_high: HighPoint | None
+    turn: float
+    back_line_mm: float
+
+
+def ground(survey: Survey) -> Ground:
+    """Solve the floor under the units and the back behind them. The bay must have units and a floor."""
+    bay = survey.bay
+    low = _mean_floor(survey, back_mm=0.0)
+    back = None
+    turn = bay.back_line.turn_mm_per_m / 1000.0
+    line = 0.0
+    if "back" in bay.surfaces and survey.measured("back"):
+        area = np.vstack([back_area(unit, low) for unit in bay.units])
+        back = _high_point(survey, "back", area, turn)[0]
+        line = back.value_mm + bay.back_line.off_mm
+    standing = tuple(s for unit in bay.units for s in supports(unit, line if back is None or back.tied else 0.0))
+    at = np.asarray([s.at for s in standing])
+    area = np.vstack([footprint(unit, line if back is None or back.tied else 0.0) for unit in bay.units])
+    high, there = _high_point(survey, "floor", area, 0.0, at)
+    return Ground(
+        survey,
+        standing,
+        tuple(f for unit in bay.units for f in fixings(unit)),
+        high,
+        there,
+        shares(survey, "floor", at),
+        back,
+        turn,
+        line,
+    )
+
+
+def _mean_floor(survey: Survey, back_mm: float) -> float:
+    spots = np.vstack([footprint(unit, back_mm) for unit in survey.bay.units])
+    mean = survey.adjustment.mean(("floor", spots))
+    return float(mean.max()) if survey.measured("floor") else 0.0
+
+
+def _high_point(
+    survey: Survey, surface: SurfaceName, area: Floats, turn: float, also: Floats | None = None
+) -> tuple[HighPoint, Estimate]:
+    """Return the proudest spot of an area, and the joint estimate at the other spots asked for.
+
+    `turn` tilts the count along the first axis, mm per mm: what stands proud is then measured from the turned line.
+    """
+    spots = area if also is None else np.vstack([area, also])
+    joint = survey.adjustment.at((surface, spots))
+    mean = joint.mean - turn * spots[:, 0]
+    likely = int(np.argmax(mean[: len(area)]))
+    tied = bool(joint.sd[likely] < TIED_SD_MM)
+    counted = Estimate(mean, joint.covariance) if tied else _from_spot(mean, joint.covariance, likely)
+    sampled = draws(counted, N_DRAWS, SEED)[:, : len(area)]
+    highest = sampled.max(axis=1)
+    at = (float(area[likely, 0]), float(area[likely, 1]))
+    point = HighPoint(
+        float(highest.mean()),
+        float(highest.std(ddof=1)),
+        at,
+        tied,
+        highest,
+        shares(survey, surface, area[likely : likely + 1])[0],
+    )
+    n = len(area)
+    return point, Estimate(counted.mean[n:], counted.covariance[n:, n:])
+
+
+def _from_spot(mean: Floats, covariance: Floats, index: int) -> Estimate:
+    """Return the same estimate counted from one of its own spots: what all share drops out exactly."""
+    column = covariance[:, [index]]
+    centred = covariance - column - column.T + covariance[index, index]
+    return Estimate(mean - mean[index], np.asarray(centred))

@@ -1,0 +1,253 @@
+"""The plan for one bay: a datum turned into a base height, shims under supports and packing behind fixings."""
+
+from __future__ import annotations
+
+from collections import Counter
+
+import numpy as np
+
+from wobble.core.fit.figures import Figure, Step, shares, spot_label
+from wobble.core.fit.ground import Ground, HighPoint
+from wobble.core.fit.shims import Filling, fill
+from wobble.core.gauge.prior import Floats
+from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, Value
+
+CURVE_MM = tuple(float(x) for x in np.arange(-12.0, 20.5, 1.0))
+
+
+class Base(Value, frozen=True, kw_only=True):
+    """Where the undersides of the units stand.
+
+    Attributes:
+        height: Over the datum mark; over the floor's high spot when nothing ties the floor to the mark.
+        over_high_spot: The same, counted from the floor's high spot under the run.
+        tied: Whether heights are counted from the datum mark.
+        high_spot_at: Likeliest (x, y) of the high spot.
+        deepest_cut_mm: How far the floor stands over the underside at worst; 0 if nowhere.
+        clear_share: Chance that the floor stands over the underside nowhere, 0 to 1.
+        tops_mm: Top of each unit in the order of the bay, over the datum mark or the high spot.
+    """
+
+    height: Figure
+    over_high_spot: Figure
+    tied: bool
+    high_spot_at: tuple[float, float]
+    deepest_cut_mm: float
+    clear_share: float
+    tops_mm: tuple[float, ...]
+
+
+class Shim(Value, frozen=True, kw_only=True):
+    """What goes under one support."""
+
+    support: str
+    unit: str
+    corner: str
+    at: tuple[float, float]
+    gap: Figure
+    filling: Filling
+
+
+class Packing(Value, frozen=True, kw_only=True):
+    """What goes behind one fixing, at `at` = (x, z)."""
+
+    fixing: str
+    unit: str
+    side: str
+    at: tuple[float, float]
+    gap: Figure
+    filling: Filling
+
+
+class Trade(Value, frozen=True, kw_only=True):
+    """What one base height would cost: its place over the high spot, shims, the largest, the cut off the base."""
+
+    over_mm: float
+    n_shims: int
+    largest_shim_mm: float
+    deepest_cut_mm: float
+    n_cut: int
+
+
+class PieceCount(Value, frozen=True, kw_only=True):
+    """How many shims of one thickness the plan takes, and how many are to hand (None: no limit)."""
+
+    thickness_mm: float
+    wanted: int
+    to_hand: int | None
+
+
+class Plan(Value, frozen=True, kw_only=True):
+    """The result of Fit for one bay."""
+
+    base: Base
+    shims: tuple[Shim, ...]
+    packings: tuple[Packing, ...]
+    back_line: Figure | None
+    trades: tuple[Trade, ...]
+    pieces: tuple[PieceCount, ...]
+
+
+def plan(ground: Ground, datum: Datum, kit: ShimKit) -> Plan:
+    """Return what a datum means for every support and fixing of a run."""
+    base = _base(ground, datum)
+    shims = _shims(ground, base, kit)
+    packings = _packings(ground, base, kit)
+    line = _back_line(ground)
+    return Plan(
+        base=base,
+        shims=shims,
+        packings=packings,
+        back_line=line,
+        trades=tuple(_trade(ground, over, kit) for over in CURVE_MM),
+        pieces=_pieces((*shims, *packings), kit),
+    )
+
+
+def _high_step(point: HighPoint, what: str, at: str) -> Step:
+    return Step(
+        label=f"{what}, likeliest the {at}", value_mm=point.value_mm, sd_mm=point.sd_mm, rests_on=point.rests_on
+    )
+
+
+def _base(ground: Ground, datum: Datum) -> Base:
+    high = ground.high_spot
+    units = ground.survey.bay.units
+    high_step = _high_step(high, "Highest floor under the run", spot_label("floor", high.at))
+    match datum:
+        case FixedTop(top_mm=top):
+            tallest = max(u.height_mm for u in units)
+            height = top - tallest
+            steps = (
+                Step(label="Top asked for, over the datum mark", value_mm=top),
+                Step(label="Height of the tallest unit", sign=-1, value_mm=tallest),
+            )
+        case HighSpot(over_mm=over):
+            height = high.value_mm + over
+            steps = (high_step, Step(label="Set over the high spot", value_mm=over))
+    over_steps = (Step(label="Base height", value_mm=height), _taken_away(high_step))
+    return Base(
+        height=Figure(value_mm=height, sd_mm=0.0, working=steps),
+        over_high_spot=Figure(value_mm=height - high.value_mm, sd_mm=high.sd_mm, working=over_steps),
+        tied=high.tied,
+        high_spot_at=high.at,
+        deepest_cut_mm=max(0.0, high.value_mm - height),
+        clear_share=float((high.draws_mm <= height).mean()),
+        tops_mm=tuple(height + u.height_mm for u in units),
+    )
+
+
+def _taken_away(step: Step) -> Step:
+    return Step(label=step.label, sign=-1, value_mm=step.value_mm, sd_mm=step.sd_mm, rests_on=step.rests_on)
+
+
+def _shims(ground: Ground, base: Base, kit: ShimKit) -> tuple[Shim, ...]:
+    floor, sd = ground.floor_at_supports.mean, ground.floor_at_supports.sd
+    shims = []
+    for i, support in enumerate(ground.supports):
+        gap = base.height.value_mm - float(floor[i])
+        working = (
+            Step(label="Base height", value_mm=base.height.value_mm),
+            Step(
+                label=spot_label("floor", support.at).capitalize(),
+                sign=-1,
+                value_mm=float(floor[i]),
+                sd_mm=float(sd[i]),
+                rests_on=ground.floor_rests_on[i],
+            ),
+        )
+        shims.append(
+            Shim(
+                support=support.id,
+                unit=support.unit,
+                corner=support.corner,
+                at=support.at,
+                gap=Figure(value_mm=gap, sd_mm=float(sd[i]), working=working),
+                filling=fill(gap, kit),
+            )
+        )
+    return tuple(shims)
+
+
+def _fixing_spots(ground: Ground, base: Base) -> Floats:
+    height = base.height.value_mm
+    return np.asarray([(f.x_mm, height + f.over_base_mm) for f in ground.fixings], dtype=float).reshape(-1, 2)
+
+
+def _packings(ground: Ground, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
+    high = ground.back_high
+    if high is None or not ground.fixings:
+        return ()
+    spots = _fixing_spots(ground, base)
+    adjustment = ground.survey.adjustment
+    if high.tied:
+        wall, sd = adjustment.mean_and_sd(("back", spots))
+        shift = 0.0
+    else:  # counted from the proud spot: the plumb line's own place drops out
+        joint = adjustment.at(("back", np.vstack([spots, [high.at]])))
+        column = joint.covariance[:, -1]
+        sd = np.sqrt(np.maximum(np.diag(joint.covariance) - 2 * column + column[-1], 0.0))[:-1]
+        shift = float(joint.mean[-1]) - ground.turn * high.at[0]
+        wall = joint.mean[:-1]
+    rests = shares(ground.survey, "back", spots)
+    packings = []
+    for i, fixing in enumerate(ground.fixings):
+        line = ground.back_line_mm + ground.turn * fixing.x_mm
+        surface = float(wall[i]) - shift
+        working = (
+            Step(label=f"Back line at {fixing.x_mm:.0f} along", value_mm=line),
+            Step(
+                label=spot_label("back", (spots[i, 0], spots[i, 1])).capitalize(),
+                sign=-1,
+                value_mm=surface,
+                sd_mm=float(sd[i]),
+                rests_on=rests[i],
+            ),
+        )
+        gap = line - surface
+        packings.append(
+            Packing(
+                fixing=fixing.id,
+                unit=fixing.unit,
+                side=fixing.side,
+                at=(float(spots[i, 0]), float(spots[i, 1])),
+                gap=Figure(value_mm=gap, sd_mm=float(sd[i]), working=working),
+                filling=fill(max(gap, 0.0), kit),
+            )
+        )
+    return tuple(packings)
+
+
+def _back_line(ground: Ground) -> Figure | None:
+    high = ground.back_high
+    if high is None:
+        return None
+    off = ground.survey.bay.back_line.off_mm
+    steps = (
+        _high_step(high, "Proudest wall behind the run", spot_label("back", high.at)),
+        Step(label="Kept clear of it", value_mm=off),
+    )
+    return Figure(value_mm=ground.back_line_mm, sd_mm=high.sd_mm, working=steps)
+
+
+def _trade(ground: Ground, over_mm: float, kit: ShimKit) -> Trade:
+    height = ground.high_spot.value_mm + over_mm
+    gaps = height - ground.floor_at_supports.mean
+    return Trade(
+        over_mm=over_mm,
+        n_shims=int((gaps > kit.tolerance_mm).sum()),
+        largest_shim_mm=float(max(gaps.max(), 0.0)),
+        deepest_cut_mm=max(0.0, -over_mm),
+        n_cut=int((gaps < -kit.tolerance_mm).sum()),
+    )
+
+
+def _pieces(places: tuple[Shim | Packing, ...], kit: ShimKit) -> tuple[PieceCount, ...]:
+    wanted: Counter[float] = Counter()
+    for place in places:
+        if place.filling.stack is not None:
+            wanted.update(place.filling.stack.pieces_mm)
+    return tuple(
+        PieceCount(thickness_mm=p.thickness_mm, wanted=wanted[round(p.thickness_mm, 2)], to_hand=p.count)
+        for p in sorted(kit.pieces, key=lambda p: p.thickness_mm)
+    )

@@ -1,0 +1,123 @@
+"""What fills a gap: a stack from the kit in the fewest pieces, a tapered pair, or a block with shims on it."""
+
+from __future__ import annotations
+
+import math
+from functools import lru_cache
+from typing import Literal
+
+from wobble.core.job import ShimKit, Taper, Value
+
+HUNDREDTHS = 100
+"""Thicknesses are added in whole hundredths of a millimetre, so that equal stacks are found equal."""
+ROOM_ON_BLOCK_MM = 2.0
+"""A block leaves this much for shims to set exactly."""
+
+
+class Stack(Value, frozen=True, kw_only=True):
+    """Flat shims on each other: thicknesses, mm, thickest first; their sum; what is left of the gap (below 0: over)."""
+
+    pieces_mm: tuple[float, ...]
+    thickness_mm: float
+    left_mm: float
+
+
+class TaperSetting(Value, frozen=True, kw_only=True):
+    """How two wedges are slid together: their overlap and how far one is driven past full overlap, mm.
+
+    `slide_mm` is below zero when the thin ends overlap and above when the wedges are driven past each other.
+    """
+
+    length_mm: float
+    overlap_mm: float
+    slide_mm: float
+
+
+class Filling(Value, frozen=True, kw_only=True):
+    """What goes into one gap."""
+
+    kind: Literal["bare", "stack", "block", "cut"]
+    stack: Stack | None = None
+    taper: TaperSetting | None = None
+    block_mm: float | None = None
+    cut_mm: float | None = None
+    within_tolerance: bool = True
+
+
+def fill(gap_mm: float, kit: ShimKit) -> Filling:
+    """Return what fills a gap; a gap below zero is a cut off the base, never a negative shim."""
+    if gap_mm < -kit.tolerance_mm:
+        return Filling(kind="cut", cut_mm=-gap_mm)
+    if gap_mm <= kit.tolerance_mm:
+        return Filling(kind="bare")
+    if gap_mm > kit.max_stack_mm:
+        block = float(math.floor(gap_mm - ROOM_ON_BLOCK_MM))
+        on_top = best_stack(gap_mm - block, kit)
+        return Filling(kind="block", block_mm=block, stack=on_top, within_tolerance=_good(on_top, kit))
+    stack = best_stack(gap_mm, kit)
+    taper = taper_setting(gap_mm, kit)
+    return Filling(kind="stack", stack=stack, taper=taper, within_tolerance=_good(stack, kit) or taper is not None)
+
+
+def _good(stack: Stack | None, kit: ShimKit) -> bool:
+    return stack is not None and abs(stack.left_mm) <= kit.tolerance_mm + 1e-9
+
+
+def best_stack(gap_mm: float, kit: ShimKit) -> Stack | None:
+    """Return the stack of fewest pieces within the kit's tolerance, the nearest of those; else the nearest of all."""
+    target = gap_mm * HUNDREDTHS
+    slack = kit.tolerance_mm * HUNDREDTHS + 1e-6
+    reachable = _reachable(kit)
+    if not reachable:
+        return None
+    good = [t for t in reachable if abs(t - target) <= slack]
+    if good:
+        chosen = min(good, key=lambda t: (len(reachable[t]), abs(t - target)))
+    else:
+        chosen = min(reachable, key=lambda t: (abs(t - target), len(reachable[t])))
+    thickness = chosen / HUNDREDTHS
+    pieces = tuple(t / HUNDREDTHS for t in sorted(reachable[chosen], reverse=True))
+    return Stack(pieces_mm=pieces, thickness_mm=thickness, left_mm=gap_mm - thickness)
+
+
+@lru_cache(maxsize=64)
+def _reachable(kit: ShimKit) -> dict[int, tuple[int, ...]]:
+    """Return every thickness up to the largest stack, in hundredths, with pieces that make it, fewest first."""
+    most = round((kit.max_stack_mm + kit.tolerance_mm) * HUNDREDTHS)
+    found: dict[int, tuple[int, ...]] = {0: ()}
+    for piece in kit.pieces:  # one thickness at a time, so that limited counts are kept exactly
+        thickness = round(piece.thickness_mm * HUNDREDTHS)
+        grown = dict(found)
+        for total, pieces in found.items():
+            fitting = (most - total) // thickness if thickness else 0
+            for n in range(1, min(fitting, piece.count if piece.count is not None else fitting) + 1):
+                reached = total + n * thickness
+                if reached not in grown or len(grown[reached]) > len(pieces) + n:
+                    grown[reached] = pieces + (thickness,) * n
+        found = grown
+    del found[0]
+    return found
+
+
+def taper_setting(gap_mm: float, kit: ShimKit) -> TaperSetting | None:
+    """Return how to set a tapered pair from the kit to a gap, with the most overlap; None if no pair reaches it."""
+    settings = [s for taper in kit.tapers if (s := _slide(gap_mm, taper, kit.least_overlap_mm)) is not None]
+    return max(settings, key=lambda s: s.overlap_mm) if settings else None
+
+
+def _slide(gap_mm: float, taper: Taper, least_overlap_mm: float) -> TaperSetting | None:
+    """Return the setting of one pair.
+
+    Two equal wedges with faces opposed are parallel: fully overlapped they measure thin + thick; slid by s along their
+    length they gain s·(thick − thin)/length, and overlap by length − |s|.
+    """
+    if taper.count is not None and taper.count < 2:
+        return None
+    pitch = (taper.thick_mm - taper.thin_mm) / taper.length_mm
+    if pitch <= 0:
+        return None
+    slide = (gap_mm - taper.thin_mm - taper.thick_mm) / pitch
+    overlap = taper.length_mm - abs(slide)
+    if overlap < least_overlap_mm:
+        return None
+    return TaperSetting(length_mm=taper.length_mm, overlap_mm=overlap, slide_mm=slide)

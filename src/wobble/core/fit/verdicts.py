@@ -1,0 +1,306 @@
+"""What to tell the installer, in order of consequence: what stops the job, what to mind, what is fine.
+
+Each rule looks at one thing and gives at most a few findings; `verdicts` asks them all and puts stops first.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from functools import partial
+from typing import Literal
+
+from wobble.core.fit.figures import Figure
+from wobble.core.fit.ground import Ground
+from wobble.core.fit.plan import Plan
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import FixedTop, Job, ShimKit, Value, reading_spots
+from wobble.core.length import LengthUnit, format_length, format_spread
+
+Mark = Literal["stop", "mind", "fine"]
+ORDER: dict[Mark, int] = {"stop": 0, "mind": 1, "fine": 2}
+FEWEST_FLOOR_READINGS = 4
+SLIP_TOLERANCE_MM = 2.0
+
+
+class Finding(Value, frozen=True, kw_only=True):
+    """One sentence to the installer.
+
+    Attributes:
+        code: Stable name of the rule.
+        mark: stop, mind or fine.
+        title: The finding in a few words.
+        text: What it means and what to do.
+        figure: The length it is about, if any.
+        caution: The safety word that belongs beside it, if any.
+        concerns: Ids of readings, supports or fixings to light up.
+    """
+
+    code: str
+    mark: Mark
+    title: str
+    text: str
+    figure: Figure | None = None
+    caution: str = ""
+    concerns: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Case:
+    """What the rules look at."""
+
+    job: Job
+    survey: Survey
+    kit: ShimKit
+    ground: Ground | None = None
+    plan: Plan | None = None
+    asked: FixedTop | None = None
+
+    @property
+    def units(self) -> LengthUnit:
+        """The units that the user reads."""
+        return self.job.units
+
+
+def _length(case: Case, value_mm: float) -> str:
+    return format_length(value_mm, case.units)
+
+
+def missing(case: Case) -> Iterator[Finding]:
+    """Nothing can be said before there is a floor, a back and something to stand there."""
+    bay = case.survey.bay
+    if not bay.units:
+        yield Finding(
+            code="no-units",
+            mark="stop",
+            title="Nothing stands here yet",
+            text="Say what will stand in this bay, and the supports to shim follow from it.",
+        )
+    for surface in ("floor", "back"):
+        if surface not in bay.surfaces or case.survey.measured(surface):
+            continue
+        yield Finding(
+            code=f"no-{surface}",
+            mark="stop" if surface == "floor" else "mind",
+            title=f"The {'floor' if surface == 'floor' else 'back wall'} is not measured",
+            text="Walk its stations in Gauge. " + ("No shim" if surface == "floor" else "No packing") + " until then.",
+        )
+    n_floor = case.survey.measured("floor")
+    if 0 < n_floor < FEWEST_FLOOR_READINGS:
+        yield Finding(
+            code="few-readings",
+            mark="mind",
+            title=f"Only {n_floor} floor reading{'s' if n_floor > 1 else ''}",
+            text="The floor between them is a guess. Walk the rest of the stations before you cut or buy.",
+        )
+
+
+def suspects(case: Case) -> Iterator[Finding]:
+    """A reading that its neighbours contradict must be taken again before anything is cut."""
+    for doubt in case.survey.suspects:
+        reading = case.survey.readings[doubt.reading_id]
+        surface, (first, second) = reading_spots(reading)[0]
+        along = "out" if surface in ("floor", "ceiling") else "up"
+        where = f"{_length(case, first)} along, {_length(case, second)} {along}"
+        yield Finding(
+            code="take-again",
+            mark="stop",
+            title=f"A {surface} reading disagrees",
+            text=f"The one at {where} stands {_length(case, abs(doubt.by_mm))} from what the others say."
+            f"{_likely_slip(doubt.by_mm)} It is left out of the figures: measure it again before cutting anything.",
+            figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm),
+            concerns=(doubt.reading_id,),
+        )
+
+
+def _likely_slip(by_mm: float) -> str:
+    for slip, name in ((10.0, "ten millimetres"), (25.4, "one inch"), (100.0, "one hundred millimetres")):
+        if abs(abs(by_mm) - slip) < SLIP_TOLERANCE_MM:
+            return f" That looks like a slip of {name}."
+    return ""
+
+
+def untied(case: Case) -> Iterator[Finding]:
+    """A fixed top means nothing when no line of known height ties the floor to the mark."""
+    if case.plan is None or case.plan.base.tied:
+        return
+    if case.asked:
+        yield Finding(
+            code="height-unknown",
+            mark="stop",
+            title="The floor's height is not known",
+            text="A fixed top needs the floor tied to the datum mark: give one level line its height over the mark, "
+            "or measure the mark from a line.",
+            figure=case.plan.base.over_high_spot,
+        )
+    else:
+        yield Finding(
+            code="height-from-high-spot",
+            mark="mind",
+            title="Heights count from the high spot",
+            text="No level line has a known height, so the base is given from the floor's high spot. The shims hold.",
+        )
+
+
+def base_height(case: Case) -> Iterator[Finding]:
+    """Where level starts, and what must come off the base for it."""
+    if case.plan is None:
+        return
+    base = case.plan.base
+    x, y = base.high_spot_at
+    if base.deepest_cut_mm > case.kit.tolerance_mm and not (case.asked and not base.tied):
+        cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
+        yield Finding(
+            code="cut-down",
+            mark="mind",
+            title="Cut the base down",
+            text=f"The floor stands over the underside by this much at {_length(case, x)} along, {_length(case, y)} "
+            f"out; {len(cut)} of {len(case.plan.shims)} supports must be shortened. Raise the line to cut less.",
+            figure=Figure(
+                value_mm=base.deepest_cut_mm,
+                sd_mm=base.over_high_spot.sd_mm,
+                working=base.over_high_spot.working,
+            ),
+            concerns=tuple(s.support for s in cut),
+        )
+    else:
+        counted = "over the datum mark" if base.tied else "over the high spot"
+        yield Finding(
+            code="base-height",
+            mark="fine",
+            title="Level starts here",
+            text=f"Underside of the run {counted}. The floor is highest at {_length(case, x)} along, "
+            f"{_length(case, y)} out, known to {format_spread(base.over_high_spot.sd_mm, case.units)}.",
+            figure=base.height,
+        )
+
+
+def shim_stacks(case: Case) -> Iterator[Finding]:
+    """Blocks, stacks the kit cannot make, gaps not known well enough; then the good word."""
+    if case.plan is None:
+        return
+    shims = case.plan.shims
+    blocks = [s for s in shims if s.filling.kind == "block"]
+    if blocks:
+        frame = 2 * len(blocks) > len(shims)
+        largest = max(blocks, key=lambda s: s.gap.value_mm)
+        yield Finding(
+            code="too-tall",
+            mark="mind",
+            title=f"{len(blocks)} gap{'s' if len(blocks) > 1 else ''} past the kit",
+            text=f"More than {_length(case, case.kit.max_stack_mm)} of loose shims creeps. "
+            + ("Build a base frame, level it first." if frame else "Put a packing block there and shim on it."),
+            figure=largest.gap,
+            concerns=tuple(s.support for s in blocks),
+        )
+    unmade = [s for s in (*shims, *case.plan.packings) if not s.filling.within_tolerance]
+    if unmade:
+        yield Finding(
+            code="kit-misses",
+            mark="mind",
+            title=f"{len(unmade)} gap{'s' if len(unmade) > 1 else ''} the kit cannot make",
+            text=f"The nearest stack is more than {_length(case, case.kit.tolerance_mm)} off. "
+            "Add a thinner shim or a tapered pair to the kit.",
+            concerns=tuple(s.support if hasattr(s, "support") else s.fixing for s in unmade),
+        )
+    vague = [s for s in shims if s.gap.sd_mm > 2 * case.kit.tolerance_mm]
+    if vague and case.plan.base.tied:
+        worst = max(vague, key=lambda s: s.gap.sd_mm)
+        yield Finding(
+            code="vague-shims",
+            mark="mind",
+            title=f"{len(vague)} support{'s' if len(vague) > 1 else ''} not known well",
+            text=f"Worst under {_unit_name(case, worst.unit)}, {worst.corner}. One more reading beside it settles it.",
+            figure=worst.gap,
+            concerns=tuple(s.support for s in vague),
+        )
+    stacked = [s for s in shims if s.filling.kind == "stack"]
+    bare = sum(s.filling.kind == "bare" for s in shims)
+    if stacked:
+        largest = max(stacked, key=lambda s: s.gap.value_mm)
+        yield Finding(
+            code="shims",
+            mark="fine",
+            title=f"{len(stacked)} supports shimmed, {bare} bare",
+            text=f"Largest under {_unit_name(case, largest.unit)}, {largest.corner}.",
+            figure=largest.gap,
+            concerns=(largest.support,),
+        )
+
+
+def _unit_name(case: Case, unit_id: str) -> str:
+    return next((u.name for u in case.survey.bay.units if u.id == unit_id), unit_id)
+
+
+def kit_counts(case: Case) -> Iterator[Finding]:
+    """Shims that the plan takes and the kit does not have."""
+    if case.plan is None:
+        return
+    short = [p for p in case.plan.pieces if p.to_hand is not None and p.wanted > p.to_hand]
+    if short:
+        wants = ", ".join(
+            f"{p.wanted - p.to_hand} of {_length(case, p.thickness_mm)}" for p in short if p.to_hand is not None
+        )
+        yield Finding(
+            code="kit-short", mark="mind", title="The kit runs short", text=f"Buy or cut {wants} before you start."
+        )
+
+
+def packing(case: Case) -> Iterator[Finding]:
+    """What goes behind the fixings, with the word on what may lie behind the lining."""
+    if case.plan is None or not case.plan.packings:
+        return
+    largest = max(case.plan.packings, key=lambda p: p.gap.value_mm)
+    packed = [p for p in case.plan.packings if p.filling.kind in ("stack", "block")]
+    deep = largest.gap.value_mm > case.kit.max_stack_mm
+    yield Finding(
+        code="packing",
+        mark="mind" if deep else "fine",
+        title=f"Pack behind {len(packed)} of {len(case.plan.packings)} fixings",
+        text=f"Deepest behind {_unit_name(case, largest.unit)}, {largest.side}. A screw pulled up on an empty gap "
+        "racks the box." + (" So deep a gap wants a batten or a turned run." if deep else ""),
+        figure=largest.gap,
+        caution="Wires and pipes may lie behind the lining: detect, isolate, then drill.",
+        concerns=(largest.fixing,),
+    )
+
+
+def past_bay(case: Case) -> Iterator[Finding]:
+    """Units that reach past the measured bay stand on a guess."""
+    bay = case.survey.bay
+    out = [u for u in bay.units if u.x_mm + u.width_mm > bay.width_mm + 1e-6 or u.depth_mm > bay.depth_mm + 1e-6]
+    if out:
+        yield Finding(
+            code="past-bay",
+            mark="mind",
+            title=f"{out[0].name} reaches past the bay",
+            text="Floor outside the bay is not measured. Make the bay larger, or move the unit.",
+        )
+
+
+def agreement(case: Case) -> Iterator[Finding]:
+    """The good word on the readings."""
+    n = len(case.survey.disagreements)
+    if n and not case.survey.suspects:
+        yield Finding(
+            code="readings-agree", mark="fine", title=f"All {n} readings agree", text="None is far from its neighbours."
+        )
+
+
+RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
+    suspects,
+    missing,
+    untied,
+    base_height,
+    past_bay,
+    shim_stacks,
+    kit_counts,
+    packing,
+    agreement,
+)
+
+
+def verdicts(case: Case) -> tuple[Finding, ...]:
+    """Return all findings, stops first; within a mark in the order of the rules."""
+    found = [finding for rule in RULES for finding in partial(rule, case)()]
+    return tuple(sorted(found, key=lambda finding: ORDER[finding.mark]))

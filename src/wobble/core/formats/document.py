@@ -1,0 +1,233 @@
+"""The job document: JSON, mm, kg and degrees; the same value from a file, the API and the database.
+
+`read_job` takes bytes that may be anything and either returns a job that holds together or names the fault's path and
+how to mend it.
+"""
+
+from __future__ import annotations
+
+import json
+import math
+import re
+from collections import Counter
+from collections.abc import Iterator
+from typing import Any, TypeVar
+
+import msgspec
+
+from wobble.core.errors import DocumentError
+from wobble.core.job import (
+    SURFACE_AXES,
+    TOWARDS_INSTALLER,
+    Bay,
+    Job,
+    Offset,
+    Reading,
+    Slope,
+    reading_spots,
+    surface_extent,
+)
+from wobble.core.solve import Result
+
+T = TypeVar("T")
+
+LARGEST_DOCUMENT_BYTES = 10 * 1024 * 1024
+EDGE_TOLERANCE_MM = 0.5
+_PATH = re.compile(r"^(?P<message>.*?)(?: - at `(?P<path>[^`]*)`)?$", re.DOTALL)
+_MENDS = (
+    ("unknown field", "Take the key out, or check its spelling against the schema."),
+    ("missing required field", "Add it."),
+    ("Invalid enum value", "Use one of the values that the schema lists."),
+    ("Invalid value", "Use one of the values that the schema lists."),
+    ("", "Give a value of the kind that is expected."),
+)
+
+
+def write_job(job: Job) -> bytes:
+    """Return the job document, indented, keys in the order of the schema."""
+    return msgspec.json.format(msgspec.json.encode(job), indent=2) + b"\n"
+
+
+def write_result(result: Result) -> bytes:
+    """Return the result document."""
+    return msgspec.json.format(msgspec.json.encode(result), indent=2) + b"\n"
+
+
+def job_schema() -> bytes:
+    """Return the JSON Schema (2020-12) of the job document."""
+    head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Wobble job document, version 1"}
+    return json.dumps(head | msgspec.json.schema(Job), indent=2).encode() + b"\n"
+
+
+def read_job(data: bytes) -> Job:
+    """Return the job in a document.
+
+    Raises:
+        DocumentError: The document is too large, is not JSON, does not follow the schema, or contradicts itself; the
+            error names the path of the fault and the mend.
+    """
+    if len(data) > LARGEST_DOCUMENT_BYTES:
+        raise DocumentError(
+            f"The document has {len(data) / 1048576:.1f} MB; {LARGEST_DOCUMENT_BYTES // 1048576} MB is the most.",
+            mend="Split it into several jobs.",
+            path="$",
+        )
+    job = decode(data, Job)
+    check_job(job)
+    return job
+
+
+def decode(data: bytes, kind: type[T]) -> T:
+    """Return JSON as a value of a kind, its faults told as a `DocumentError`."""
+    try:
+        return msgspec.json.decode(data, type=kind)
+    except msgspec.ValidationError as fault:
+        match = _PATH.match(str(fault))
+        message, path = (match["message"], match["path"] or "$") if match else (str(fault), "$")
+        mend = next(mend for start, mend in _MENDS if start in message)
+        raise DocumentError(f"{message}.", mend=mend, path=path) from None
+    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as fault:
+        raise _malformed(data, str(fault)) from None
+
+
+def _malformed(data: bytes, fault: str) -> DocumentError:
+    """Say where a document stops being JSON; NaN and infinity are named by their path."""
+    try:
+        loose = json.loads(data)
+    except json.JSONDecodeError as where:
+        return DocumentError(
+            f"This is not JSON: {where.msg.lower()} at line {where.lineno}, column {where.colno}.",
+            mend="Check the file there, or export it again.",
+            path="$",
+        )
+    except (UnicodeDecodeError, RecursionError):
+        return DocumentError("This is not JSON text.", mend="Choose a job document exported from Wobble.", path="$")
+    for path, number in _numbers(loose, "$"):
+        if not math.isfinite(number):
+            return DocumentError(
+                f"{number} is not a length.", mend="Give a finite number, or take the entry out.", path=path
+            )
+    return DocumentError(f"This is not JSON: {fault}.", mend="Export it again.", path="$")
+
+
+def _numbers(value: Any, path: str) -> Iterator[tuple[str, float]]:
+    if isinstance(value, float):
+        yield path, value
+    elif isinstance(value, dict):
+        for key, inner in value.items():
+            yield from _numbers(inner, f"{path}.{key}")
+    elif isinstance(value, list):
+        for i, inner in enumerate(value):
+            yield from _numbers(inner, f"{path}[{i}]")
+
+
+def check_job(job: Job) -> None:
+    """Check what the schema cannot say: that ids are unique, names point somewhere and readings lie in their bay.
+
+    Raises:
+        DocumentError: With the path of the first fault.
+    """
+    _check_unique("$.instruments", [i.id for i in job.instruments], "instrument")
+    _check_unique("$.bays", [b.id for b in job.bays], "bay")
+    instruments = {i.id for i in job.instruments}
+    for i, taper in enumerate(job.kit.tapers):
+        if taper.thick_mm <= taper.thin_mm:
+            raise DocumentError(
+                "A wedge's thick end is not thicker than its thin end.",
+                mend="Swap them.",
+                path=f"$.kit.tapers[{i}].thick_mm",
+            )
+    for i, bay in enumerate(job.bays):
+        _check_bay(bay, instruments, f"$.bays[{i}]")
+
+
+def _check_bay(bay: Bay, instruments: set[str], path: str) -> None:
+    _check_unique(f"{path}.set_ups", [s.id for s in bay.set_ups], "set-up")
+    _check_unique(f"{path}.readings", [r.id for r in bay.readings], "reading")
+    _check_unique(f"{path}.units", [u.id for u in bay.units], "unit")
+    _check_unique(f"{path}.surfaces", list(bay.surfaces), "surface")
+    across = {s.id: s.across for s in bay.set_ups}
+    earlier: set[str] = set()
+    replaced: set[str] = set()
+    for i, reading in enumerate(bay.readings):
+        check_reading(bay, reading, instruments, dict(across), f"{path}.readings[{i}]")
+        if reading.supersedes is not None:
+            if reading.supersedes not in earlier:
+                raise DocumentError(
+                    f"It supersedes “{reading.supersedes}”, which does not come before it.",
+                    mend="Put the older reading first, or take “supersedes” out.",
+                    path=f"{path}.readings[{i}].supersedes",
+                )
+            if reading.supersedes in replaced:
+                raise DocumentError(
+                    f"“{reading.supersedes}” is superseded already.",
+                    mend="Supersede the newest reading of the place.",
+                    path=f"{path}.readings[{i}].supersedes",
+                )
+            replaced.add(reading.supersedes)
+        earlier.add(reading.id)
+
+
+def check_reading(bay: Bay, reading: Reading, instruments: set[str], across: dict[str, str], path: str) -> None:
+    """Check one reading against its bay.
+
+    Args:
+        bay: Where it was taken; its readings are not looked at.
+        reading: The reading.
+        instruments: Ids of the instruments that the job has.
+        across: Axis of each of the bay's set-ups by id.
+        path: Path of the reading in its document.
+
+    Raises:
+        DocumentError: It names a missing instrument, set-up or surface, lies outside the bay, or has no base length.
+    """
+    if reading.instrument not in instruments:
+        raise DocumentError(
+            f"There is no instrument “{reading.instrument}”.",
+            mend="Add it to the job's instruments, or name one that is there.",
+            path=f"{path}.instrument",
+        )
+    for surface, spot in reading_spots(reading):
+        if surface not in bay.surfaces:
+            raise DocumentError(
+                f"Bay {bay.name} has no {surface}.", mend="Add the surface to the bay.", path=f"{path}.surface"
+            )
+        for axis, value, (low, high) in zip(SURFACE_AXES[surface], spot, surface_extent(bay, surface), strict=False):
+            if not low - EDGE_TOLERANCE_MM <= value <= high + EDGE_TOLERANCE_MM:
+                raise DocumentError(
+                    f"The reading lies outside its bay: {axis} = {value:g} mm is not within {low:g} to {high:g} mm.",
+                    mend="Correct the place, or make the bay larger.",
+                    path=path,
+                )
+    if isinstance(reading, Slope) and math.dist(reading.start, reading.end) < 1.0:
+        raise DocumentError(
+            "A slope needs two different spots.", mend="Give the spots under both ends of the level.", path=path
+        )
+    if isinstance(reading, Offset):
+        _check_offset(reading, across, path)
+
+
+def _check_offset(reading: Offset, across: dict[str, str], path: str) -> None:
+    axis = SURFACE_AXES[reading.surface][2]
+    if reading.set_up not in across:
+        raise DocumentError(
+            f"There is no set-up “{reading.set_up}” in this bay.",
+            mend="Add the set-up, or name one that is there.",
+            path=f"{path}.set_up",
+        )
+    if across[reading.set_up] != axis:
+        kind = "level line" if axis == "z" else "plumb plane"
+        raise DocumentError(
+            f"The {reading.surface} cannot be read from “{reading.set_up}”: it stands across {across[reading.set_up]}.",
+            mend=f"Use a {kind} across {axis}; proud is {'+' if TOWARDS_INSTALLER[reading.surface] > 0 else '-'}{axis}.",
+            path=f"{path}.set_up",
+        )
+
+
+def _check_unique(path: str, ids: list[str], what: str) -> None:
+    for id_, n in Counter(ids).items():
+        if n > 1:
+            last = len(ids) - 1 - ids[::-1].index(id_)
+            raise DocumentError(
+                f"There are {n} of {what} “{id_}”.", mend="Give each its own id.", path=f"{path}[{last}]"
+            )

@@ -1,0 +1,199 @@
+"""The joint adjustment: all surfaces and set-ups of a bay from all readings at once.
+
+Linear-Gaussian estimation with linear functionals as observations. With the unknowns f ~ N(m, K), readings
+d = A f + e and S = A K Aᵀ + N: posterior mean m + K Aᵀ S⁻¹ (d − A m) and covariance K − K Aᵀ S⁻¹ A K
+(Rasmussen & Williams 2006, equations 2.25-2.26 with A in place of the identity; universal kriging in Cressie 1993, ch. 3).
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from scipy.linalg import cho_factor, cho_solve, solve_triangular
+
+from wobble.core.gauge.observe import Observation
+from wobble.core.gauge.prior import Floats, SurfacePrior
+from wobble.core.job import SurfaceName
+
+JITTER_MM2 = 1e-8
+"""Added to a covariance before it is factored: a ten-thousandth of a millimetre, far under any reading."""
+
+Query = tuple[SurfaceName, Floats]
+"""A surface and spots on it, shape (n, 2)."""
+
+
+@dataclass(frozen=True)
+class SurfaceDesign:
+    """How the readings see one surface: its distinct spots, shape (n_spots, 2), and weights (n_readings, n_spots)."""
+
+    spots: Floats
+    weights: Floats
+
+
+@dataclass(frozen=True)
+class Estimate:
+    """Values at queried spots: mean of shape (n,), mm, and covariance of shape (n, n), mm²."""
+
+    mean: Floats
+    covariance: Floats
+
+    @property
+    def sd(self) -> Floats:
+        """Standard deviations, mm, shape (n,)."""
+        return np.sqrt(np.maximum(np.diag(self.covariance), 0.0))
+
+
+@dataclass(frozen=True)
+class Adjustment:
+    """The solved system. Queries may mix surfaces; their errors are joint."""
+
+    observations: tuple[Observation, ...]
+    priors: Mapping[SurfaceName, SurfacePrior]
+    designs: Mapping[SurfaceName, SurfaceDesign]
+    set_ups: Mapping[str, tuple[float, float]]
+    set_up_weights: Floats
+    covariance: Floats
+    residual: Floats
+
+    @cached_property
+    def factor(self) -> Floats:
+        """Lower Cholesky factor of the readings' covariance."""
+        return np.asarray(cho_factor(self.covariance, lower=True)[0])
+
+    @cached_property
+    def solution(self) -> Floats:
+        """S⁻¹ (d − A m), shape (n_readings,)."""
+        return np.asarray(cho_solve((self.factor, True), self.residual))
+
+    @cached_property
+    def precision(self) -> Floats:
+        """S⁻¹, shape (n_readings, n_readings)."""
+        return np.asarray(cho_solve((self.factor, True), np.eye(len(self.residual))))
+
+    def _cross(self, queries: Sequence[Query]) -> Floats:
+        """Return the covariance between queried values and readings, shape (n_queried, n_readings)."""
+        blocks = []
+        for surface, spots in queries:
+            design = self.designs.get(surface)
+            if design is None:
+                blocks.append(np.zeros((len(spots), len(self.observations))))
+            else:
+                blocks.append(self.priors[surface].covariance(spots, design.spots) @ design.weights.T)
+        return np.vstack(blocks)
+
+    def _prior_mean(self, queries: Sequence[Query]) -> Floats:
+        return np.concatenate([np.full(len(spots), self.priors[surface].level_mm) for surface, spots in queries])
+
+    def mean(self, *queries: Query) -> Floats:
+        """Return the expected surface values, mm, shape (n,)."""
+        return np.asarray(self._prior_mean(queries) + self._cross(queries) @ self.solution)
+
+    def mean_and_sd(self, *queries: Query) -> tuple[Floats, Floats]:
+        """Return mean and standard deviation, mm, each of shape (n,); cheaper than `at` for many spots."""
+        cross = self._cross(queries)
+        half = solve_triangular(self.factor, cross.T, lower=True)
+        prior = np.concatenate([self.priors[s].variance(spots) for s, spots in queries])
+        variance = prior - np.einsum("ij,ij->j", half, half)
+        return np.asarray(self._prior_mean(queries) + cross @ self.solution), np.sqrt(np.maximum(variance, 0.0))
+
+    def at(self, *queries: Query) -> Estimate:
+        """Return the joint estimate of the surface values at all queried spots."""
+        cross = self._cross(queries)
+        half = solve_triangular(self.factor, cross.T, lower=True)
+        covariance = _prior_covariance(self.priors, queries) - half.T @ half
+        return Estimate(np.asarray(self._prior_mean(queries) + cross @ self.solution), covariance)
+
+    def set_up(self, set_up_id: str) -> tuple[float, float]:
+        """Return where a set-up stands on its axis and the standard deviation of that, mm.
+
+        Raises:
+            KeyError: There is no such set-up.
+        """
+        mean, sd = self.set_ups[set_up_id]
+        cross = sd**2 * self.set_up_weights[:, list(self.set_ups).index(set_up_id)]
+        half = solve_triangular(self.factor, cross, lower=True)
+        return mean + float(cross @ self.solution), float(np.sqrt(max(sd**2 - half @ half, 0.0)))
+
+    def weights(self, *queries: Query) -> Floats:
+        """Return how much each reading moves each queried value, mm per mm, shape (n_queried, n_readings)."""
+        return np.asarray(cho_solve((self.factor, True), self._cross(queries).T).T)
+
+
+def draws(estimate: Estimate, n_draws: int, seed: int) -> Floats:
+    """Return joint draws of the queried values, mm, shape (n_draws, n)."""
+    root = _square_root(estimate.covariance)
+    normal = np.random.default_rng(seed).standard_normal((n_draws, root.shape[1]))
+    return np.asarray(estimate.mean + normal @ root.T)
+
+
+def _square_root(covariance: Floats) -> Floats:
+    try:
+        return np.asarray(np.linalg.cholesky(covariance + JITTER_MM2 * np.eye(len(covariance))))
+    except np.linalg.LinAlgError:  # cancellation left a slightly negative eigenvalue: cut it off at zero
+        values, vectors = np.linalg.eigh(covariance)
+        return np.asarray(vectors * np.sqrt(np.maximum(values, 0.0)))
+
+
+def _prior_covariance(priors: Mapping[SurfaceName, SurfacePrior], queries: Sequence[Query]) -> Floats:
+    sizes = np.cumsum([0, *(len(spots) for _, spots in queries)])
+    out = np.zeros((sizes[-1], sizes[-1]))
+    for i, (surface, spots) in enumerate(queries):
+        for j, (other, others) in enumerate(queries):
+            if surface == other:
+                out[sizes[i] : sizes[i + 1], sizes[j] : sizes[j + 1]] = priors[surface].covariance(spots, others)
+    return out
+
+
+def design(observations: Sequence[Observation]) -> dict[SurfaceName, SurfaceDesign]:
+    """Return how the readings see each surface; spots named twice are one unknown."""
+    places: dict[SurfaceName, dict[tuple[float, float], int]] = {}
+    for observation in observations:
+        for surface, spot, _ in observation.surface_terms:
+            spots = places.setdefault(surface, {})
+            spots.setdefault(spot, len(spots))
+    weights = {surface: np.zeros((len(observations), len(spots))) for surface, spots in places.items()}
+    for row, observation in enumerate(observations):
+        for surface, spot, weight in observation.surface_terms:
+            weights[surface][row, places[surface][spot]] += weight
+    return {s: SurfaceDesign(np.asarray(list(spots), dtype=float), weights[s]) for s, spots in places.items()}
+
+
+def adjust(
+    observations: Sequence[Observation],
+    priors: Mapping[SurfaceName, SurfacePrior],
+    set_ups: Mapping[str, tuple[float, float]],
+) -> Adjustment:
+    """Solve all surfaces and set-ups from all readings.
+
+    Args:
+        observations: The readings as linear sums; none is allowed, and leaves the prior.
+        priors: Prior of every surface that the bay has.
+        set_ups: Mean and standard deviation of every set-up's place before the readings, mm.
+    """
+    designs = design(observations)
+    names = list(set_ups)
+    column = {name: i for i, name in enumerate(names)}
+    set_up_weights = np.zeros((len(observations), len(names)))
+    for row, observation in enumerate(observations):
+        for name, weight in observation.set_up_terms:
+            set_up_weights[row, column[name]] += weight
+    covariance = np.diag([o.sigma_mm**2 for o in observations]) if observations else np.zeros((0, 0))
+    expected = set_up_weights @ np.asarray([set_ups[name][0] for name in names]) if names else 0.0
+    covariance = covariance + (set_up_weights * np.asarray([set_ups[n][1] ** 2 for n in names])) @ set_up_weights.T
+    for surface, seen in designs.items():
+        prior = priors[surface]
+        covariance = covariance + seen.weights @ prior.covariance(seen.spots, seen.spots) @ seen.weights.T
+        expected = expected + seen.weights.sum(axis=1) * prior.level_mm
+    residual = np.asarray([o.value_mm for o in observations]) - expected
+    return Adjustment(
+        tuple(observations),
+        priors,
+        designs,
+        dict(set_ups),
+        set_up_weights,
+        covariance,
+        np.asarray(residual, dtype=float),
+    )

@@ -1,0 +1,115 @@
+"""What the place is like, as values to draw and tell: surfaces on grids, verdicts per reading, the round of stations."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import numpy as np
+
+from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.stations import NextReading, Station, next_reading, stations, with_readings
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import Bay, Instrument, SurfaceName, Value, surface_extent
+
+GRID_STEP_MM = 80.0
+MOST_STEPS = (48, 14)
+
+
+class SurfaceShape(Value, frozen=True, kw_only=True):
+    """A surface on a grid: mean and sd, mm, as rows along the second axis of columns along the first."""
+
+    surface: SurfaceName
+    n_readings: int
+    first: tuple[float, ...]
+    second: tuple[float, ...]
+    mean_mm: tuple[tuple[float, ...], ...]
+    sd_mm: tuple[tuple[float, ...], ...]
+
+
+class ReadingVerdict(Value, frozen=True, kw_only=True):
+    """Whether a reading agrees with the others: it stands `by_mm` ± `sd_mm` from what they say."""
+
+    reading: str
+    verdict: Literal["agrees", "take again"]
+    by_mm: float
+    sd_mm: float
+
+
+class SetUpPlace(Value, frozen=True, kw_only=True):
+    """Where a set-up turned out to stand, mm."""
+
+    set_up: str
+    at_mm: float
+    sd_mm: float
+
+
+class Place(Value, frozen=True, kw_only=True):
+    """The result of Gauge for one bay."""
+
+    bay: str
+    surfaces: tuple[SurfaceShape, ...]
+    verdicts: tuple[ReadingVerdict, ...]
+    set_ups: tuple[SetUpPlace, ...]
+    stations: tuple[Station, ...]
+    next_reading: NextReading | None
+
+
+def place(survey: Survey) -> Place:
+    """Return what a survey says of its bay."""
+    bay = survey.bay
+    round_ = with_readings(stations(bay), survey)
+    instrument = next((i for i in _instruments_used(survey)), Instrument(id="tape", name="Tape"))
+    wanted = np.asarray([s.at for s in round_ if s.surface == "floor"], dtype=float)
+    return Place(
+        bay=bay.id,
+        surfaces=tuple(_shape(survey, s) for s in bay.surfaces),
+        verdicts=tuple(
+            ReadingVerdict(
+                reading=d.reading_id,
+                verdict="take again" if d.suspect else "agrees",
+                by_mm=d.by_mm,
+                sd_mm=d.sd_mm,
+            )
+            for d in survey.disagreements
+        ),
+        set_ups=tuple(_set_up_place(survey, s.id) for s in bay.set_ups),
+        stations=round_,
+        next_reading=next_reading(survey, round_, "floor", wanted, instrument) if "floor" in bay.surfaces else None,
+    )
+
+
+def _instruments_used(survey: Survey) -> tuple[Instrument, ...]:
+    sigmas = {o.sigma_mm for o in survey.adjustment.observations}
+    return tuple(Instrument(id="used", name="As used", sigma_mm=s) for s in sorted(sigmas))
+
+
+def _set_up_place(survey: Survey, set_up_id: str) -> SetUpPlace:
+    at, sd = survey.adjustment.set_up(set_up_id)
+    return SetUpPlace(set_up=set_up_id, at_mm=at, sd_mm=sd)
+
+
+def grid(bay: Bay, surface: SurfaceName) -> tuple[Floats, Floats]:
+    """Return the coordinates along both axes at which a surface is drawn, mm."""
+    steps = []
+    for (low, high), most in zip(surface_extent(bay, surface), MOST_STEPS, strict=True):
+        steps.append(np.linspace(low, high, min(most, max(4, round((high - low) / GRID_STEP_MM))) + 1))
+    return steps[0], steps[1]
+
+
+def _shape(survey: Survey, surface: SurfaceName) -> SurfaceShape:
+    first, second = grid(survey.bay, surface)
+    spots = np.stack(np.meshgrid(first, second), axis=-1).reshape(-1, 2)
+    mean, sd = survey.adjustment.mean_and_sd((surface, spots))
+    return SurfaceShape(
+        surface=surface,
+        n_readings=survey.measured(surface),
+        first=tuple(first.tolist()),
+        second=tuple(second.tolist()),
+        mean_mm=_rows(mean, len(first)),
+        sd_mm=_rows(sd, len(first)),
+    )
+
+
+def _rows(values: Floats, width: int) -> tuple[tuple[float, ...], ...]:
+    """Return values as rows; a thousandth of a millimetre is enough to draw."""
+    return tuple(tuple(row) for row in np.round(values.reshape(-1, width), 3).tolist())

@@ -1,0 +1,252 @@
+"""The job as a value: frozen structures that every stage reads and none changes.
+
+Glossary. *Bay*: one run of units against a back surface. *Set-up*: one placing of a laser, string or level line that
+readings are taken from. *Reading*: one measured number, a fact. *Standing*: whether a reading is in use.
+
+Axes of a bay: right-handed, mm; x along the back from the nominal left wall, y out of the back into the room, z up from
+the datum mark. A spot on a surface is a pair: (x, y) on floor and ceiling, (x, z) on the back, (y, z) on left and right.
+"""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+import msgspec
+from msgspec import Meta
+
+from wobble.core.length import LengthUnit
+
+SurfaceName = Literal["floor", "ceiling", "back", "left", "right"]
+Axis = Literal["x", "y", "z"]
+Spot = tuple[float, float]
+
+Name = Annotated[str, Meta(max_length=200)]
+Key = Annotated[str, Meta(min_length=1, max_length=80, pattern=r"^[A-Za-z0-9][A-Za-z0-9._-]*$")]
+Text = Annotated[str, Meta(max_length=4000)]
+Positive = Annotated[float, Meta(gt=0, le=100_000)]
+NotNegative = Annotated[float, Meta(ge=0, le=100_000)]
+Coordinate = Annotated[float, Meta(ge=-100_000, le=100_000)]
+Count = Annotated[int, Meta(ge=0, le=100_000)]
+
+SURFACE_AXES: dict[SurfaceName, tuple[Axis, Axis, Axis]] = {
+    "floor": ("x", "y", "z"),
+    "ceiling": ("x", "y", "z"),
+    "back": ("x", "z", "y"),
+    "left": ("y", "z", "x"),
+    "right": ("y", "z", "x"),
+}
+"""The two axes of a spot on the surface, then the axis along which the surface is measured."""
+
+TOWARDS_INSTALLER: dict[SurfaceName, int] = {"floor": 1, "ceiling": -1, "back": 1, "left": 1, "right": -1}
+"""Sign of *proud*: +1 where a larger coordinate stands towards the installer."""
+
+
+class Value(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
+    """Base of all values of a job: frozen, compared by content, unknown keys refused."""
+
+
+class Instrument(Value, frozen=True, kw_only=True):
+    """What a reading was taken with. `sigma_mm` is the standard uncertainty of one reading (JCGM 100, type B)."""
+
+    id: Key
+    name: Name
+    kind: Literal["laser line", "laser meter", "water level", "string line", "level", "digital level", "tape"] = "tape"
+    sigma_mm: Annotated[float, Meta(gt=0, le=50)] = 0.5
+
+
+class SetUp(Value, frozen=True, kw_only=True):
+    """A reference plane across one axis, at `at_mm` on it; None when its place is not known."""
+
+    id: Key
+    name: Name
+    across: Axis = "z"
+    at_mm: Coordinate | None = None
+    sigma_mm: NotNegative = 0.0
+
+
+class Aside(Value, frozen=True, kw_only=True):
+    """Why and by whom a reading was set aside."""
+
+    reason: Text
+    at: datetime
+    by: Name = ""
+
+
+class _Reading(Value, frozen=True, kw_only=True):
+    id: Key
+    instrument: Key
+    taken_at: datetime
+    taken_by: Name = ""
+    entered: Annotated[str, Meta(max_length=60)] = ""
+    note: Text = ""
+    supersedes: Key | None = None
+    aside: Aside | None = None
+
+
+class Offset(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="offset"):
+    """Distance from a set-up's plane to a surface at a spot, mm, positive on the surface's usual side of the plane."""
+
+    surface: SurfaceName
+    at: tuple[Coordinate, Coordinate]
+    set_up: Key
+    value_mm: Coordinate
+
+
+class Slope(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="slope"):
+    """Difference along the surface's own axis between two spots: positive where `end` has the larger coordinate."""
+
+    surface: SurfaceName
+    start: tuple[Coordinate, Coordinate]
+    end: tuple[Coordinate, Coordinate]
+    value: Coordinate
+    unit: Literal["mm", "mm/m", "deg"] = "mm"
+
+
+class Span(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="span"):
+    """Distance between opposite surfaces, mm: left to right at (y, z), or floor to ceiling at (x, y)."""
+
+    between: Literal["left-right", "floor-ceiling"]
+    at: tuple[Coordinate, Coordinate]
+    value_mm: Positive
+
+
+Reading = Offset | Slope | Span
+
+
+class Unit(Value, frozen=True, kw_only=True):
+    """A cabinet standing on the floor against the back.
+
+    `x_mm` is its left edge; `height_mm` from the underside of its supports to its top. Supports stand at the corners,
+    `support_inset_mm` in from sides and back and `toe_recess_mm` back from the front. It is fixed to the back at
+    `fixing_heights_mm` over the underside, `support_inset_mm` in from each side.
+    """
+
+    id: Key
+    name: Name
+    kind: Literal["base"] = "base"
+    x_mm: NotNegative
+    width_mm: Positive
+    depth_mm: Positive
+    height_mm: Positive
+    toe_recess_mm: NotNegative = 60.0
+    support_inset_mm: NotNegative = 40.0
+    fixing_heights_mm: Annotated[tuple[Positive, ...], Meta(max_length=12)] = (650.0,)
+
+
+class HighSpot(Value, frozen=True, kw_only=True, tag_field="rule", tag="high spot"):
+    """Level starts `over_mm` over the highest spot of the floor under the run; below zero the base is cut down."""
+
+    over_mm: Annotated[float, Meta(ge=-100, le=500)] = 0.0
+
+
+class FixedTop(Value, frozen=True, kw_only=True, tag_field="rule", tag="fixed top"):
+    """The tops of the units stand at `top_mm` over the datum mark."""
+
+    top_mm: Positive
+
+
+Datum = HighSpot | FixedTop
+
+
+class BackLine(Value, frozen=True, kw_only=True):
+    """Where the backs of the units stand: `off_mm` clear of the proudest spot, turned in plan by `turn_mm_per_m`.
+
+    The turn is positive where the right-hand end stands further into the room.
+    """
+
+    off_mm: NotNegative = 0.0
+    turn_mm_per_m: Annotated[float, Meta(ge=-100, le=100)] = 0.0
+
+
+class Bay(Value, frozen=True, kw_only=True):
+    """One run of units against a back surface, with all its readings."""
+
+    id: Key
+    name: Name
+    frame: Literal["gravity", "body"] = "gravity"
+    character: Literal["true", "typical", "rough"] = "typical"
+    width_mm: Positive
+    depth_mm: Positive
+    height_mm: Positive
+    surfaces: Annotated[tuple[SurfaceName, ...], Meta(min_length=1, max_length=5)] = ("floor", "back")
+    set_ups: Annotated[tuple[SetUp, ...], Meta(max_length=200)] = ()
+    readings: Annotated[tuple[Reading, ...], Meta(max_length=5000)] = ()
+    units: Annotated[tuple[Unit, ...], Meta(max_length=100)] = ()
+    datum: Datum = HighSpot()
+    back_line: BackLine = BackLine()
+
+
+class ShimPiece(Value, frozen=True, kw_only=True):
+    """A flat shim. `count` is how many are to hand; None for as many as wanted."""
+
+    thickness_mm: Annotated[float, Meta(gt=0, le=200)]
+    count: Count | None = None
+
+
+class Taper(Value, frozen=True, kw_only=True):
+    """One wedge of a tapered pair: two of them slide on each other, thin ends opposed."""
+
+    length_mm: Positive
+    thin_mm: NotNegative
+    thick_mm: Positive
+    count: Count | None = None
+
+
+class ShimKit(Value, frozen=True, kw_only=True):
+    """What the installer has to pack with.
+
+    A stack is good when it is within `tolerance_mm` of its gap; above `max_stack_mm` a block or a base frame is asked
+    for; a tapered pair must overlap by `least_overlap_mm`.
+    """
+
+    pieces: Annotated[tuple[ShimPiece, ...], Meta(max_length=40)] = (
+        ShimPiece(thickness_mm=1.0),
+        ShimPiece(thickness_mm=2.0),
+        ShimPiece(thickness_mm=3.0),
+        ShimPiece(thickness_mm=5.0),
+    )
+    tapers: Annotated[tuple[Taper, ...], Meta(max_length=10)] = (Taper(length_mm=150.0, thin_mm=1.0, thick_mm=8.0),)
+    tolerance_mm: Annotated[float, Meta(gt=0, le=10)] = 0.5
+    max_stack_mm: Positive = 25.0
+    least_overlap_mm: NotNegative = 50.0
+
+
+class Job(Value, frozen=True, kw_only=True):
+    """A whole job: the value behind the job document, the API and the database."""
+
+    format: Literal["wobble-job"] = "wobble-job"
+    version: Literal[1] = 1
+    name: Name
+    place: Name = ""
+    note: Text = ""
+    units: LengthUnit = "mm"
+    instruments: Annotated[tuple[Instrument, ...], Meta(max_length=100)] = ()
+    kit: ShimKit = ShimKit()
+    bays: Annotated[tuple[Bay, ...], Meta(max_length=50)] = ()
+
+
+def standing_readings(bay: Bay) -> tuple[Reading, ...]:
+    """Return the readings in use: neither set aside nor superseded by a later one."""
+    superseded = {reading.supersedes for reading in bay.readings if reading.supersedes}
+    return tuple(r for r in bay.readings if r.aside is None and r.id not in superseded)
+
+
+def surface_extent(bay: Bay, surface: SurfaceName) -> tuple[Spot, Spot]:
+    """Return the (low, high) range of each of a surface's two axes, mm."""
+    size = {"x": bay.width_mm, "y": bay.depth_mm, "z": bay.height_mm}
+    first, second, _ = SURFACE_AXES[surface]
+    return (0.0, size[first]), (0.0, size[second])
+
+
+def reading_spots(reading: Reading) -> tuple[tuple[SurfaceName, Spot], ...]:
+    """Return every surface and spot that a reading touches."""
+    match reading:
+        case Offset():
+            return ((reading.surface, reading.at),)
+        case Slope():
+            return ((reading.surface, reading.start), (reading.surface, reading.end))
+        case Span(between="left-right"):
+            return (("left", reading.at), ("right", reading.at))
+        case _:
+            return (("floor", reading.at), ("ceiling", reading.at))

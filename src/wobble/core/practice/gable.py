@@ -1,0 +1,161 @@
+"""The Gable workroom: a violin repairer's attic, all made up. The demo job, measured with simulated instruments."""
+
+from __future__ import annotations
+
+from datetime import timedelta
+
+import numpy as np
+from msgspec.structs import replace
+
+from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.stations import Station, stations
+from wobble.core.job import (
+    Bay,
+    HighSpot,
+    Instrument,
+    Job,
+    Offset,
+    SetUp,
+    ShimKit,
+    ShimPiece,
+    Slope,
+    SurfaceName,
+    Taper,
+    Unit,
+)
+from wobble.core.practice.instruments import FIRST_READING, read_offsets
+from wobble.core.practice.rooms import Hump, TrueSurface
+
+WIDTH_MM, DEPTH_MM, HEIGHT_MM = 3240.0, 640.0, 2280.0
+TRUE_SECOND_LINE_MM = 1043.6
+"""Where the laser stood after it was moved: nobody measured that, the adjustment finds it."""
+MISREAD_STATION = "floor-5"
+MISREAD_MM = 10.0
+
+LASER = Instrument(id="laser", name="Cross-line laser and rule", kind="laser line", sigma_mm=0.6)
+LEVEL = Instrument(id="level-600", name="Spirit level, 600", kind="level", sigma_mm=0.5)
+MORNING = SetUp(id="line-1", name="Level line, morning", across="z", at_mm=1000.0)
+AFTERNOON = SetUp(id="line-2", name="Level line, moved to the door", across="z")
+PLUMB = SetUp(id="plumb-1", name="Plumb line off the back", across="y", at_mm=700.0)
+
+FLOOR = TrueSurface(
+    (WIDTH_MM, DEPTH_MM),
+    level_mm=-9.0,
+    gradient=(0.0024, -0.006),
+    bow_mm=(4.5, 0.6),
+    humps=(Hump(2.6, (2180.0, 330.0), (300.0, 260.0)), Hump(-2.2, (850.0, 120.0), (320.0, 240.0))),
+    boards=(0.3, 140.0, 0.7),
+)
+BACK = TrueSurface(
+    (WIDTH_MM, HEIGHT_MM),
+    level_mm=2.0,
+    gradient=(0.0012, -0.004),
+    bow_mm=(-7.0, 2.0),
+    humps=(Hump(4.0, (760.0, 620.0), (330.0, 300.0)),),
+    corner_mm=(3.0, 4.0),
+)
+
+
+def gable_workroom() -> Job:
+    """Return the demo job: 41 readings, one of them a slip of ten millimetres on the rule."""
+    bay = _bay()
+    round_ = stations(bay)
+    floor = [s for s in round_ if s.surface == "floor"]
+    back = [s for s in round_ if s.surface == "back"]
+    half = len(floor) // 2
+    readings = (
+        *_read(floor[:half], FLOOR, "floor", MORNING, 11),
+        *_read([floor[0], floor[half - 1], *floor[half:]], FLOOR, "floor", AFTERNOON, 12, TRUE_SECOND_LINE_MM),
+        *_read(back, BACK, "back", PLUMB, 13),
+        *_slopes(),
+    )
+    in_order = tuple(
+        replace(r, id=f"gw-{i + 1:02d}", taken_by="Ines", taken_at=FIRST_READING + timedelta(seconds=45 * i))
+        for i, r in enumerate(readings)
+    )
+    return Job(
+        name="Gable workroom",
+        place="Attic at Quill Lane",
+        note="Bench run for the violin shop: four base units between the gable and the chimney breast.",
+        instruments=(LASER, LEVEL),
+        kit=_kit(),
+        bays=(replace(bay, readings=in_order),),
+    )
+
+
+def empty_job() -> Job:
+    """Return a job to start from: instruments and a kit, nothing measured."""
+    return Job(name="First job", place="", instruments=(LASER, LEVEL), kit=_kit())
+
+
+def _bay() -> Bay:
+    widths = (("A", "Drawers", 700.0), ("B", "Press", 800.0), ("C", "Bench left", 800.0), ("D", "Bench right", 700.0))
+    x, units = 110.0, []
+    for id_, name, width in widths:
+        units.append(
+            Unit(
+                id=id_,
+                name=f"{id_} {name}",
+                x_mm=x,
+                width_mm=width,
+                depth_mm=560.0,
+                height_mm=728.0,
+                fixing_heights_mm=(130.0, 650.0),
+            )
+        )
+        x += width
+    return Bay(
+        id="north",
+        name="North run",
+        width_mm=WIDTH_MM,
+        depth_mm=DEPTH_MM,
+        height_mm=HEIGHT_MM,
+        set_ups=(MORNING, AFTERNOON, PLUMB),
+        units=tuple(units),
+        datum=HighSpot(over_mm=0.5),
+    )
+
+
+def _kit() -> ShimKit:
+    pieces = ((1.0, 20), (2.0, 20), (3.0, 30), (5.0, 12))
+    return ShimKit(
+        pieces=tuple(ShimPiece(thickness_mm=t, count=n) for t, n in pieces),
+        tapers=(Taper(length_mm=150.0, thin_mm=1.0, thick_mm=8.0, count=12),),
+    )
+
+
+def _read(
+    places: list[Station],
+    truth: TrueSurface,
+    surface: SurfaceName,
+    line: SetUp,
+    seed: int,
+    true_place_mm: float | None = None,
+) -> tuple[Offset, ...]:
+    spots: Floats = np.asarray([s.at for s in places], dtype=float)
+    read = read_offsets(truth, surface, spots, line, LASER, seed=seed, true_place_mm=true_place_mm)
+    return tuple(
+        replace(r, value_mm=r.value_mm + (MISREAD_MM if s.id == MISREAD_STATION else 0.0), entered="")
+        for r, s in zip(read, places, strict=True)
+    )
+
+
+def _slopes() -> tuple[Slope, ...]:
+    spans = (((300.0, 60.0), (900.0, 60.0)), ((1500.0, 500.0), (2100.0, 500.0)))
+    out = []
+    for i, (start, end) in enumerate(spans):
+        ends = FLOOR.at(np.asarray([start, end]))
+        rise = round(float(ends[1] - ends[0]) * 2) / 2
+        out.append(
+            Slope(
+                id=f"slope-{i}",
+                instrument=LEVEL.id,
+                taken_at=FIRST_READING,
+                surface="floor",
+                start=start,
+                end=end,
+                value=rise,
+                note="Level with a feeler under the low end",
+            )
+        )
+    return tuple(out)

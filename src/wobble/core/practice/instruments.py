@@ -1,0 +1,46 @@
+"""Simulated instruments: they read a true surface as a person would, with noise and to the nearest graduation."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+
+import numpy as np
+
+from wobble.core.gauge.prior import Floats
+from wobble.core.job import TOWARDS_INSTALLER, Instrument, Offset, SetUp, SurfaceName
+from wobble.core.practice.rooms import TrueSurface
+
+FIRST_READING = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
+
+
+def read_offsets(
+    truth: TrueSurface,
+    surface: SurfaceName,
+    spots: Floats,
+    set_up: SetUp,
+    instrument: Instrument,
+    *,
+    seed: int,
+    true_place_mm: float | None = None,
+    graduation_mm: float = 0.5,
+    prefix: str | None = None,
+) -> tuple[Offset, ...]:
+    """Return offsets read from a plane at `true_place_mm` (the set-up's own place if None) at spots of shape (n, 2)."""
+    rng = np.random.default_rng(seed)
+    place = true_place_mm if true_place_mm is not None else set_up.at_mm or 0.0
+    exact = TOWARDS_INSTALLER[surface] * (place - truth.at(spots))
+    read = exact + rng.normal(0, instrument.sigma_mm, len(exact))
+    if graduation_mm:
+        read = np.round(read / graduation_mm) * graduation_mm
+    return tuple(
+        Offset(
+            id=f"{prefix or surface}-{i + 1}",
+            instrument=instrument.id,
+            taken_at=FIRST_READING + timedelta(seconds=40 * i),
+            surface=surface,
+            at=(float(spot[0]), float(spot[1])),
+            set_up=set_up.id,
+            value_mm=float(value),
+        )
+        for i, (spot, value) in enumerate(zip(spots, read, strict=True))
+    )

@@ -1,0 +1,114 @@
+"""All stages of a job, one after the other: the job value in, the result value out."""
+
+from __future__ import annotations
+
+import dataclasses
+from functools import lru_cache
+from typing import Literal
+
+from msgspec.structs import replace
+
+from wobble.core.errors import SurveyError
+from wobble.core.fit.ground import Ground, ground
+from wobble.core.fit.plan import Plan, plan
+from wobble.core.fit.verdicts import Case, Finding, verdicts
+from wobble.core.gauge.place import Place, place
+from wobble.core.gauge.survey import Survey, survey
+from wobble.core.job import BackLine, Bay, Datum, FixedTop, HighSpot, Job, Value
+
+
+class BayFit(Value, frozen=True, kw_only=True):
+    """Fit for one bay: the plan, once it can be made, and what to tell the installer."""
+
+    bay: str
+    datum: Datum
+    plan: Plan | None
+    findings: tuple[Finding, ...]
+
+
+class BayResult(Value, frozen=True, kw_only=True):
+    """All stages of one bay."""
+
+    gauge: Place
+    fit: BayFit
+
+
+class Result(Value, frozen=True, kw_only=True):
+    """The result document: what `wobble solve` prints."""
+
+    format: Literal["wobble-result"] = "wobble-result"
+    version: Literal[1] = 1
+    job: str
+    bays: tuple[BayResult, ...]
+
+
+def find_bay(job: Job, bay_id: str) -> Bay:
+    """Return a bay by its id.
+
+    Raises:
+        SurveyError: The job has no such bay.
+    """
+    for bay in job.bays:
+        if bay.id == bay_id:
+            return bay
+    raise SurveyError(f"There is no bay “{bay_id}” in this job.", mend="Choose one of the job's bays.")
+
+
+@lru_cache(maxsize=32)
+def _survey(measured: Job) -> Survey:
+    return survey(measured, measured.bays[0])
+
+
+@lru_cache(maxsize=32)
+def _ground(placed: Job) -> Ground:
+    return ground(survey_of(placed, placed.bays[0].id))
+
+
+def survey_of(job: Job, bay_id: str) -> Survey:
+    """Return the survey of a bay; the last few are remembered by what was measured, whatever was decided since."""
+    bay = find_bay(job, bay_id)
+    measured = replace(bay, units=(), datum=HighSpot(), back_line=BackLine())
+    instruments = job.instruments
+    return dataclasses.replace(_survey(Job(name="", instruments=instruments, bays=(measured,))), bay=bay)
+
+
+def ground_of(job: Job, bay_id: str) -> Ground | None:
+    """Return what a bay's run stands on, or None while there are no units or no floor readings.
+
+    Remembered whatever the datum and the kit: turning those needs no new survey.
+    """
+    surveyed = survey_of(job, bay_id)
+    if not surveyed.bay.units or not surveyed.measured("floor"):
+        return None
+    placed = replace(surveyed.bay, datum=HighSpot())
+    return _ground(Job(name="", instruments=job.instruments, bays=(placed,)))
+
+
+def solve_gauge(job: Job, bay_id: str) -> Place:
+    """Return what the readings say of a bay."""
+    return place(survey_of(job, bay_id))
+
+
+def solve_fit(job: Job, bay_id: str) -> BayFit:
+    """Return the plan of a bay under its decisions."""
+    chosen = find_bay(job, bay_id).datum
+    standing_on = ground_of(job, bay_id)
+    made = plan(standing_on, chosen, job.kit) if standing_on else None
+    asked = chosen if isinstance(chosen, FixedTop) else None
+    case = Case(job, survey_of(job, bay_id), job.kit, standing_on, made, asked)
+    return BayFit(bay=bay_id, datum=chosen, plan=made, findings=verdicts(case))
+
+
+def with_decisions(job: Job, bay_id: str, datum: Datum, back_line: BackLine) -> Job:
+    """Return the job with one bay's decisions turned: to try them, or to keep them."""
+    find_bay(job, bay_id)
+    turned = tuple(replace(b, datum=datum, back_line=back_line) if b.id == bay_id else b for b in job.bays)
+    return replace(job, bays=turned)
+
+
+def solve(job: Job) -> Result:
+    """Return the results of all bays of a job."""
+    return Result(
+        job=job.name,
+        bays=tuple(BayResult(gauge=solve_gauge(job, b.id), fit=solve_fit(job, b.id)) for b in job.bays),
+    )

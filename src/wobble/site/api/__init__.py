@@ -1,0 +1,1 @@
+"""The API: one module a stage, thin: load the job, call the core, answer. `wire` is how values travel."""

@@ -1,0 +1,163 @@
+"""Jobs: list, make, read, change, import and export."""
+
+from __future__ import annotations
+
+import re
+from datetime import datetime
+from uuid import UUID
+
+import msgspec
+from django.db.models import Count
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from wobble.core import job as core
+from wobble.core.formats.document import check_job, read_job, write_job
+from wobble.core.length import LengthUnit
+from wobble.site import edits, models, rows
+from wobble.site.api.wire import answer, body, describe
+
+router = Router(tags=["jobs"])
+
+
+class JobLine(msgspec.Struct, frozen=True, kw_only=True):
+    """A job in the list of jobs."""
+
+    id: UUID
+    name: str
+    place: str
+    n_bays: int
+    n_readings: int
+    changed: datetime
+
+
+class StoredJob(msgspec.Struct, frozen=True, kw_only=True):
+    """A job as stored: the value, and the revision that edits are made from."""
+
+    id: UUID
+    revision: int
+    job: core.Job
+
+
+class About(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """What a job is called and how its lengths are shown."""
+
+    revision: int
+    name: core.Name
+    place: core.Name
+    note: core.Text
+    units: LengthUnit
+
+
+class KitEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A new shim kit."""
+
+    revision: int
+    kit: core.ShimKit
+
+
+class InstrumentsEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """New instruments."""
+
+    revision: int
+    instruments: tuple[core.Instrument, ...]
+
+
+class BayEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A bay made or changed; its readings have calls of their own and are not looked at."""
+
+    revision: int
+    bay: core.Bay
+
+
+def stored(row: models.Job) -> HttpResponse:
+    """Answer with a job as it is stored now."""
+    return answer(StoredJob(id=row.id, revision=row.revision, job=rows.job_value(row)))
+
+
+@router.get("", openapi_extra=describe(gives=tuple[JobLine, ...]), operation_id="list_jobs")
+def list_jobs(request: HttpRequest) -> HttpResponse:
+    """List the user's jobs, last changed first."""
+    found = models.Job.objects.filter(owner=request.user).annotate(
+        n_bays=Count("bays", distinct=True), n_readings=Count("bays__readings", distinct=True)
+    )
+    return answer(
+        [
+            JobLine(id=j.id, name=j.name, place=j.place, n_bays=j.n_bays, n_readings=j.n_readings, changed=j.changed)
+            for j in found
+        ]
+    )
+
+
+@router.post("", openapi_extra=describe(takes=core.Job, gives=StoredJob), operation_id="import_job")
+def import_job(request: HttpRequest) -> HttpResponse:
+    """Make a job from a job document: a new one, or one that was exported."""
+    return stored(edits.create_job(request.user, read_job(request.body)))
+
+
+@router.get("/{uuid:job_id}", openapi_extra=describe(gives=StoredJob), operation_id="get_job")
+def get_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Read a job."""
+    return stored(edits.find_job(request.user, job_id))
+
+
+@router.delete("/{uuid:job_id}", openapi_extra=describe(), operation_id="delete_job")
+def delete_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Delete a job for good. The front end keeps its document until the user moves on, so that it can be undone."""
+    edits.find_job(request.user, job_id).delete()
+    return answer({})
+
+
+@router.get("/{uuid:job_id}/document", openapi_extra=describe(gives=core.Job), operation_id="export_job")
+def export_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Export a job as its document, for download."""
+    row = edits.find_job(request.user, job_id)
+    name = re.sub(r"[^a-z0-9]+", "-", row.name.lower()).strip("-") or "job"
+    response = HttpResponse(write_job(rows.job_value(row)), content_type="application/json")
+    response["Content-Disposition"] = f'attachment; filename="{name}.wobble.json"'
+    return response
+
+
+@router.put("/{uuid:job_id}/about", openapi_extra=describe(takes=About, gives=StoredJob), operation_id="put_about")
+def put_about(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Rename a job, or show its lengths in other units."""
+    asked = body(request, About)
+    with edits.changing(request.user, job_id, revision=asked.revision, what="the job's name or units") as row:
+        rows.store_about(row, name=asked.name, place=asked.place, note=asked.note, units=asked.units)
+    return stored(row)
+
+
+@router.put("/{uuid:job_id}/kit", openapi_extra=describe(takes=KitEdit, gives=StoredJob), operation_id="put_kit")
+def put_kit(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Change the shim kit."""
+    asked = body(request, KitEdit)
+    with edits.changing(request.user, job_id, revision=asked.revision, what="the shim kit") as row:
+        rows.store_kit(row, asked.kit)
+    return stored(row)
+
+
+@router.put(
+    "/{uuid:job_id}/instruments",
+    openapi_extra=describe(takes=InstrumentsEdit, gives=StoredJob),
+    operation_id="put_instruments",
+)
+def put_instruments(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Change the instruments."""
+    asked = body(request, InstrumentsEdit)
+    with edits.changing(request.user, job_id, revision=asked.revision, what="the instruments") as row:
+        rows.store_instruments(row, asked.instruments)
+    return stored(row)
+
+
+@router.put("/{uuid:job_id}/bays", openapi_extra=describe(takes=BayEdit, gives=StoredJob), operation_id="put_bay")
+def put_bay(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Make a bay, or change its size, set-ups, units and decisions."""
+    asked = body(request, BayEdit)
+    with edits.changing(request.user, job_id, revision=asked.revision, what=f"bay {asked.bay.name}") as row:
+        found = row.bays.filter(key=asked.bay.id).first()
+        if found is None:
+            check_job(core.Job(name="", bays=(msgspec.structs.replace(asked.bay, readings=()),)))
+            rows.store_bay(row, msgspec.structs.replace(asked.bay, readings=()), row.bays.count())
+        else:
+            rows.update_bay(found, asked.bay)
+    return stored(row)

@@ -1,0 +1,58 @@
+"""The API, its errors and its OpenAPI document."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from ninja import NinjaAPI
+from ninja.errors import AuthenticationError
+from ninja.openapi.schema import OpenAPISchema
+from ninja.security import django_auth
+
+from wobble.core.errors import DocumentError, LengthError, SurveyError, WobbleError
+from wobble.site.api import fit, gauge, jobs, session, wire
+from wobble.site.edits import Contradiction, NotThere, Stale
+
+STATUS: dict[type[WobbleError], int] = {
+    NotThere: 404,
+    Stale: 409,
+    Contradiction: 409,
+    session.SignInRefused: 403,
+    DocumentError: 422,
+    LengthError: 422,
+    SurveyError: 422,
+}
+
+
+class Api(NinjaAPI):
+    """Ninja with the core's values among the schemas."""
+
+    def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
+        """Return the OpenAPI document."""
+        schema = super().get_openapi_schema(*args, **kwargs)
+        schema.setdefault("components", {}).setdefault("schemas", {}).update(wire.components())
+        return schema
+
+
+api = Api(title="Wobble", version="1", auth=django_auth, openapi_url="openapi.json", docs_url=None)
+api.add_router("/session", session.router)
+api.add_router("/jobs", jobs.router)
+api.add_router("/jobs", gauge.router)
+api.add_router("/jobs", fit.router)
+
+
+@api.exception_handler(WobbleError)
+def refuse(_request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer a core error with its status and its own words."""
+    status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 422)
+    more = {"revision": error.revision, "changes": error.changes} if isinstance(error, Stale) else {}
+    fault = wire.Fault(code=error.code, message=error.message, mend=error.mend, path=error.path, **more)
+    return wire.answer(fault, status)
+
+
+@api.exception_handler(AuthenticationError)
+def refuse_stranger(_request: HttpRequest, _error: Any) -> HttpResponse:
+    """Answer who is not signed in."""
+    fault = wire.Fault(code="signed-out", message="You are not signed in.", mend="Sign in, then do it again.")
+    return wire.answer(fault, 401)

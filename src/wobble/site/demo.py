@@ -1,0 +1,23 @@
+"""The demo user and the demo jobs."""
+
+from __future__ import annotations
+
+from django.contrib.auth import get_user_model
+from django.db import transaction
+
+from wobble.core.practice.gable import empty_job, gable_workroom
+from wobble.site import edits
+
+DEMO_USER = "ines"
+
+
+@transaction.atomic
+def make_demo() -> bool:
+    """Make the demo user, who has no password, and the demo jobs; return whether they were made now."""
+    user, made = get_user_model().objects.get_or_create(username=DEMO_USER, defaults={"first_name": "Ines"})
+    if made:
+        user.set_unusable_password()
+        user.save()
+        edits.create_job(user, empty_job())
+        edits.create_job(user, gable_workroom())
+    return made

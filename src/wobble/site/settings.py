@@ -1,0 +1,87 @@
+"""Settings, read from the environment in one place.
+
+WOBBLE_DATA: folder of the database and the secret key. WOBBLE_WEB: the built front end. WOBBLE_DEMO: "1" lets anyone in
+as the demo user. WOBBLE_HOSTS: host names that the site answers to, comma-separated.
+"""
+
+from __future__ import annotations
+
+import os
+from pathlib import Path
+
+from wobble.site.secret import secret_key
+
+ROOT = Path(__file__).resolve().parents[3]
+DATA = Path(os.environ.get("WOBBLE_DATA", ROOT / "var"))
+WEB = Path(os.environ.get("WOBBLE_WEB", ROOT / "web" / "dist"))
+DEMO = os.environ.get("WOBBLE_DEMO") == "1"
+
+DEBUG = False
+SECRET_KEY = os.environ.get("WOBBLE_SECRET_KEY") or secret_key(DATA)
+ALLOWED_HOSTS = os.environ.get("WOBBLE_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+CSRF_TRUSTED_ORIGINS = [o for o in os.environ.get("WOBBLE_ORIGINS", "").split(",") if o]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "ninja",
+    "wobble.site.apps.WobbleSite",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "wobble.site.middleware.content_security",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "wobble.site.urls"
+WSGI_APPLICATION = "wobble.site.wsgi.application"
+TEMPLATES: list[dict[str, object]] = []
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": DATA / "wobble.sqlite3",
+        "CONN_MAX_AGE": None,
+        "OPTIONS": {
+            # Writers queue instead of failing half way; FULL keeps acknowledged writes through a power cut.
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 10,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=FULL; PRAGMA foreign_keys=ON; "
+            "PRAGMA temp_store=MEMORY; PRAGMA journal_size_limit=67108864; PRAGMA cache_size=-20000",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
+]
+SESSION_COOKIE_AGE = 60 * 60 * 24 * 60  # a job on site runs over weeks; signing in with dusty hands should be rare
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 11 * 1024 * 1024  # a little over the largest job document, so that its own error is told
+USE_TZ = True
+TIME_ZONE = "UTC"
+USE_I18N = False
+
+STATIC_URL = "static/"
+WHITENOISE_ROOT = WEB if WEB.is_dir() else None
+WHITENOISE_INDEX_FILE = True
+
+
+def _hashed(_path: str, url: str) -> bool:
+    return url.startswith("/assets/")
+
+
+WHITENOISE_IMMUTABLE_FILE_TEST = _hashed
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "handlers": {"console": {"class": "logging.StreamHandler"}},
+    "root": {"handlers": ["console"], "level": "WARNING"},
+}

@@ -1,0 +1,10 @@
+"""Entry point of the production server."""
+
+from __future__ import annotations
+
+import os
+
+from django.core.wsgi import get_wsgi_application
+
+os.environ.setdefault("DJANGO_SETTINGS_MODULE", "wobble.site.settings")
+application = get_wsgi_application()
