@@ -4,7 +4,8 @@ Glossary. *Bay*: one run of units against a back surface. *Set-up*: one placing 
 readings are taken from. *Reading*: one measured number, a fact. *Standing*: whether a reading is in use.
 
 Axes of a bay: right-handed, mm; x along the back from the nominal left wall, y out of the back into the room, z up from
-the datum mark. A spot on a surface is a pair: (x, y) on floor and ceiling, (x, z) on the back, (y, z) on left and right.
+the datum mark. A spot on a surface is a pair: (x, y) on floor and ceiling, (x, z) on the back, (y, z) on left and
+right.
 """
 
 from __future__ import annotations

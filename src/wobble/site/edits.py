@@ -1,4 +1,4 @@
-"""Changes to a stored job: one transaction each, refused when made from an older revision, noted in the job's changes."""
+"""Changes to a stored job: one transaction each, refused when made from an older revision, and noted."""
 
 from __future__ import annotations
 

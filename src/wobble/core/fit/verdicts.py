@@ -193,7 +193,8 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             figure=largest.gap,
             concerns=tuple(s.support for s in blocks),
         )
-    unmade = [s for s in (*shims, *case.plan.packings) if not s.filling.within_tolerance]
+    unmade = [s.support for s in shims if not s.filling.within_tolerance]
+    unmade += [p.fixing for p in case.plan.packings if not p.filling.within_tolerance]
     if unmade:
         yield Finding(
             code="kit-misses",
@@ -201,7 +202,7 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             title=f"{len(unmade)} gap{'s' if len(unmade) > 1 else ''} the kit cannot make",
             text=f"The nearest stack is more than {_length(case, case.kit.tolerance_mm)} off. "
             "Add a thinner shim or a tapered pair to the kit.",
-            concerns=tuple(s.support if hasattr(s, "support") else s.fixing for s in unmade),
+            concerns=tuple(unmade),
         )
     vague = [s for s in shims if s.gap.sd_mm > 2 * case.kit.tolerance_mm]
     if vague and case.plan.base.tied:
@@ -239,7 +240,7 @@ def kit_counts(case: Case) -> Iterator[Finding]:
     short = [p for p in case.plan.pieces if p.to_hand is not None and p.wanted > p.to_hand]
     if short:
         wants = ", ".join(
-            f"{p.wanted - p.to_hand} of {_length(case, p.thickness_mm)}" for p in short if p.to_hand is not None
+            f"{p.wanted - (p.to_hand or 0)} of {_length(case, p.thickness_mm)}" for p in short if p.to_hand is not None
         )
         yield Finding(
             code="kit-short", mark="mind", title="The kit runs short", text=f"Buy or cut {wants} before you start."

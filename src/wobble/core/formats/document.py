@@ -18,7 +18,6 @@ import msgspec
 from wobble.core.errors import DocumentError
 from wobble.core.job import (
     SURFACE_AXES,
-    TOWARDS_INSTALLER,
     Bay,
     Job,
     Offset,
@@ -219,7 +218,7 @@ def _check_offset(reading: Offset, across: dict[str, str], path: str) -> None:
         kind = "level line" if axis == "z" else "plumb plane"
         raise DocumentError(
             f"The {reading.surface} cannot be read from “{reading.set_up}”: it stands across {across[reading.set_up]}.",
-            mend=f"Use a {kind} across {axis}; proud is {'+' if TOWARDS_INSTALLER[reading.surface] > 0 else '-'}{axis}.",
+            mend=f"Use a {kind} across {axis}.",
             path=f"{path}.set_up",
         )
 

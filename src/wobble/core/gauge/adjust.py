@@ -2,11 +2,13 @@
 
 Linear-Gaussian estimation with linear functionals as observations. With the unknowns f ~ N(m, K), readings
 d = A f + e and S = A K Aᵀ + N: posterior mean m + K Aᵀ S⁻¹ (d − A m) and covariance K − K Aᵀ S⁻¹ A K
-(Rasmussen & Williams 2006, equations 2.25-2.26 with A in place of the identity; universal kriging in Cressie 1993, ch. 3).
+(Rasmussen & Williams 2006, equations 2.25-2.26 with A in place of the identity; universal kriging in Cressie
+1993, ch. 3).
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -115,7 +117,7 @@ class Adjustment:
         mean, sd = self.set_ups[set_up_id]
         cross = sd**2 * self.set_up_weights[:, list(self.set_ups).index(set_up_id)]
         half = solve_triangular(self.factor, cross, lower=True)
-        return mean + float(cross @ self.solution), float(np.sqrt(max(sd**2 - half @ half, 0.0)))
+        return mean + float(cross @ self.solution), math.sqrt(max(sd**2 - float(half @ half), 0.0))
 
     def weights(self, *queries: Query) -> Floats:
         """Return how much each reading moves each queried value, mm per mm, shape (n_queried, n_readings)."""

@@ -10,6 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.stats import norm
 
 from wobble.core.gauge.adjust import Adjustment
@@ -70,7 +71,7 @@ def _without(precision: Floats, index: int) -> Floats:
     return np.asarray(precision[np.ix_(keep, keep)] - np.outer(column, column) / precision[index, index])
 
 
-def _predictions(adjustment: Adjustment, kept: Floats, precision: Floats) -> tuple[Floats, Floats]:
+def _predictions(adjustment: Adjustment, kept: NDArray[np.intp], precision: Floats) -> tuple[Floats, Floats]:
     """Return every reading less what the other kept readings predict, and its standard deviation, mm."""
     n = len(adjustment.observations)
     by, sd = np.empty(n), np.empty(n)

@@ -1,4 +1,4 @@
-"""What the place is like, as values to draw and tell: surfaces on grids, verdicts per reading, the round of stations."""
+"""What the place is like, as values to draw and tell: surfaces on grids, verdicts on readings, stations."""
 
 from __future__ import annotations
 

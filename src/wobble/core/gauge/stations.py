@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from itertools import pairwise
 
 import numpy as np
 
@@ -92,7 +93,7 @@ def _back_heights(bay: Bay) -> list[float]:
     for z in sorted(z for z in wanted if 0 <= z <= bay.height_mm):
         if not kept or z - kept[-1] >= 100.0:
             kept.append(z)
-    return [z for low, high in zip(kept, kept[1:], strict=False) for z in _even(low, high)[:-1]] + kept[-1:]
+    return [z for low, high in pairwise(kept) for z in _even(low, high)[:-1]] + kept[-1:]
 
 
 def _even(low: float, high: float) -> list[float]:

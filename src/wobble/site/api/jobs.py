@@ -78,7 +78,7 @@ def stored(row: models.Job) -> HttpResponse:
 @router.get("", openapi_extra=describe(gives=tuple[JobLine, ...]), operation_id="list_jobs")
 def list_jobs(request: HttpRequest) -> HttpResponse:
     """List the user's jobs, last changed first."""
-    found = models.Job.objects.filter(owner=request.user).annotate(
+    found = models.Job.objects.filter(owner_id=request.user.pk).annotate(
         n_bays=Count("bays", distinct=True), n_readings=Count("bays__readings", distinct=True)
     )
     return answer(

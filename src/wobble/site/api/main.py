@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
+from msgspec.structs import replace
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError
 from ninja.openapi.schema import OpenAPISchema
@@ -46,8 +47,9 @@ api.add_router("/jobs", fit.router)
 def refuse(_request: HttpRequest, error: Any) -> HttpResponse:
     """Answer a core error with its status and its own words."""
     status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 422)
-    more = {"revision": error.revision, "changes": error.changes} if isinstance(error, Stale) else {}
-    fault = wire.Fault(code=error.code, message=error.message, mend=error.mend, path=error.path, **more)
+    fault = wire.Fault(code=error.code, message=error.message, mend=error.mend, path=error.path)
+    if isinstance(error, Stale):
+        fault = replace(fault, revision=error.revision, changes=error.changes)
     return wire.answer(fault, status)
 
 

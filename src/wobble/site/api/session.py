@@ -41,11 +41,10 @@ class SignIn(msgspec.Struct, frozen=True, kw_only=True):
 
 def _session(request: HttpRequest) -> HttpResponse:
     user = request.user
-    known = user.is_authenticated
     return answer(
         Session(
-            user=user.get_username() if known else None,
-            name=(user.get_short_name() or user.get_username()) if known else "",
+            user=user.get_username() if user.is_authenticated else None,
+            name=(user.get_short_name() or user.get_username()) if user.is_authenticated else "",
             demo=settings.DEMO,
             csrf=get_token(request),
         )
