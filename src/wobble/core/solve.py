@@ -11,6 +11,7 @@ from msgspec.structs import replace
 from wobble.core.errors import SurveyError
 from wobble.core.fit.ground import Ground, ground
 from wobble.core.fit.plan import Plan, plan
+from wobble.core.fit.schools import School, schools
 from wobble.core.fit.verdicts import Case, Finding, verdicts
 from wobble.core.gauge.place import Place, place
 from wobble.core.gauge.survey import Survey, survey
@@ -23,6 +24,7 @@ class BayFit(Value, frozen=True, kw_only=True):
     bay: str
     datum: Datum
     plan: Plan | None
+    schools: tuple[School, ...]
     findings: tuple[Finding, ...]
 
 
@@ -96,7 +98,8 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
     made = plan(standing_on, chosen, job.kit) if standing_on else None
     asked = chosen if isinstance(chosen, FixedTop) else None
     case = Case(job, survey_of(job, bay_id), job.kit, standing_on, made, asked)
-    return BayFit(bay=bay_id, datum=chosen, plan=made, findings=verdicts(case))
+    compared = schools(standing_on, chosen, job.kit) if standing_on else ()
+    return BayFit(bay=bay_id, datum=chosen, plan=made, schools=compared, findings=verdicts(case))
 
 
 def with_decisions(job: Job, bay_id: str, datum: Datum, back_line: BackLine) -> Job:

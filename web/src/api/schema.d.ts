@@ -436,6 +436,7 @@ export interface components {
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             findings: components["schemas"]["Finding"][];
             plan: components["schemas"]["Plan"] | null;
+            schools: components["schemas"]["School"][];
         };
         /**
          * Decisions
@@ -770,6 +771,18 @@ export interface components {
          */
         Revision: {
             revision: number;
+        };
+        /**
+         * School
+         * @description One way to decide: the datum it leads to, what that costs, and whether it is proposed and why.
+         */
+        School: {
+            cost: components["schemas"]["Trade"];
+            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
+            proposed: boolean;
+            reason: string;
+            /** @enum {unknown} */
+            school: "fixed top" | "high spot";
         };
         /**
          * Session

@@ -1,6 +1,12 @@
 """Fit: from surfaces to what goes under and behind the units.
 
-Parts: `figures` (a value with its uncertainty and working), `supports` (where units touch floor and wall), `ground`
-(the surfaces under and behind a run, solved once), `shims` (stacks from the kit, tapered pairs, blocks), `plan` (a
-datum turned into shims and packing), `verdicts` (what to tell the installer). May import: gauge, job, length, errors.
+- `figures`: a value with its uncertainty and working
+- `supports`: where units touch floor and wall
+- `ground`: the surfaces under and behind a run, solved once
+- `shims`: stacks from the kit, tapered pairs, blocks
+- `plan`: a datum turned into shims and packing
+- `schools`: the ways to decide where level starts, compared
+- `verdicts`: what to tell the installer
+
+May import: gauge, job, length, errors.
 """

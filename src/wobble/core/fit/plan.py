@@ -99,7 +99,7 @@ def plan(ground: Ground, datum: Datum, kit: ShimKit) -> Plan:
         shims=shims,
         packings=packings,
         back_line=line,
-        trades=tuple(_trade(ground, over, kit) for over in CURVE_MM),
+        trades=tuple(trade(ground, over, kit) for over in CURVE_MM),
         pieces=_pieces((*shims, *packings), kit),
     )
 
@@ -230,7 +230,8 @@ def _back_line(ground: Ground) -> Figure | None:
     return Figure(value_mm=ground.back_line_mm, sd_mm=high.sd_mm, working=steps)
 
 
-def _trade(ground: Ground, over_mm: float, kit: ShimKit) -> Trade:
+def trade(ground: Ground, over_mm: float, kit: ShimKit) -> Trade:
+    """Return what a base height costs that stands `over_mm` over the high spot."""
     height = ground.high_spot.value_mm + over_mm
     gaps = height - ground.floor_at_supports.mean
     return Trade(

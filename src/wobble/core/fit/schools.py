@@ -1,0 +1,53 @@
+"""The schools of where level starts, compared by their consequences, with one proposed and the reason."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from wobble.core.fit.ground import Ground
+from wobble.core.fit.plan import Trade, trade
+from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, Value
+
+TOP_STEP_MM = 5.0
+
+
+class School(Value, frozen=True, kw_only=True):
+    """One way to decide: the datum it leads to, what that costs, and whether it is proposed and why."""
+
+    school: Literal["high spot", "fixed top"]
+    datum: Datum
+    cost: Trade
+    proposed: bool
+    reason: str
+
+
+def schools(ground: Ground, chosen: Datum, kit: ShimKit) -> tuple[School, ...]:
+    """Return the schools, each with its own datum: the one chosen where it is of that school, else a usual one.
+
+    Without heights tied to the datum mark there is no fixed top to compare with. Proposed is what cuts least off the
+    base, and of those what shims least; on equal terms the high spot, which needs no other height.
+    """
+    tallest = max(unit.height_mm for unit in ground.survey.bay.units)
+    high = chosen if isinstance(chosen, HighSpot) else HighSpot()
+    compared: list[tuple[Literal["high spot", "fixed top"], Datum, float]] = [("high spot", high, high.over_mm)]
+    if ground.high_spot.tied:
+        usual = math.ceil((ground.high_spot.value_mm + tallest) / TOP_STEP_MM) * TOP_STEP_MM
+        top = chosen if isinstance(chosen, FixedTop) else FixedTop(top_mm=usual)
+        compared.append(("fixed top", top, top.top_mm - tallest - ground.high_spot.value_mm))
+    costs = [trade(ground, over, kit) for _, _, over in compared]
+    best = min(range(len(costs)), key=lambda i: (round(costs[i].deepest_cut_mm, 1), round(costs[i].largest_shim_mm, 1)))
+    return tuple(
+        School(school=name, datum=datum, cost=cost, proposed=i == best, reason=_reason(name, cost, best=i == best))
+        for i, ((name, datum, _), cost) in enumerate(zip(compared, costs, strict=True))
+    )
+
+
+def _reason(school: Literal["high spot", "fixed top"], cost: Trade, *, best: bool) -> str:
+    if school == "high spot":
+        if cost.deepest_cut_mm > 0:
+            return "the line is set under the high spot"
+        return "cuts nothing, shims least" if best else "no other height to keep"
+    if cost.deepest_cut_mm > 0:
+        return "lines up, but the base must be cut"
+    return "lines up, and costs no more" if best else "to line up with a table, sill or neighbour"

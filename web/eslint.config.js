@@ -1,0 +1,37 @@
+import js from '@eslint/js';
+import prettier from 'eslint-config-prettier';
+import svelte from 'eslint-plugin-svelte';
+import globals from 'globals';
+import ts from 'typescript-eslint';
+import svelteConfig from './svelte.config.js';
+
+export default ts.config(
+  { ignores: ['dist', 'src/api/schema.d.ts', 'node_modules'] },
+  js.configs.recommended,
+  ...ts.configs.recommendedTypeChecked,
+  ...svelte.configs.recommended,
+  prettier,
+  ...svelte.configs.prettier,
+  {
+    languageOptions: {
+      globals: { ...globals.browser },
+      parserOptions: {
+        projectService: true,
+        tsconfigRootDir: import.meta.dirname,
+        extraFileExtensions: ['.svelte'],
+      },
+    },
+  },
+  {
+    files: ['**/*.svelte', '**/*.svelte.ts'],
+    languageOptions: { parserOptions: { parser: ts.parser, svelteConfig } },
+  },
+  // the typed rules cannot see svelte2tsx's types in templates; svelte-check does that job
+  { files: ['**/*.js', '**/*.svelte'], extends: [ts.configs.disableTypeChecked] },
+  { rules: { 'no-undef': 'off' } },
+  {
+    // what is computed for the drawing stays plain TypeScript, so that it is tested without a browser
+    files: ['src/drawing/*.ts', 'src/entry/*.ts'],
+    rules: { 'no-restricted-imports': ['error', { patterns: ['svelte', 'svelte/*', '../stages/*', '../state/*'] }] },
+  },
+);

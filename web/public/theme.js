@@ -1,0 +1,11 @@
+// Before the first paint: the theme that was chosen, or the device's own.
+(function () {
+  var kept = null;
+  try {
+    kept = localStorage.getItem('wobble-theme');
+  } catch (e) {
+    // storage may be closed to us; the device's own theme then
+  }
+  var dark = kept ? kept === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;
+  document.documentElement.setAttribute('theme', dark ? 'g100' : 'white');
+})();

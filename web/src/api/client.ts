@@ -1,0 +1,57 @@
+/** The API's generated client, with the token that edits must carry, and one way for a call to fail. */
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { paths } from './schema';
+import type { Fault } from './types';
+
+/** A call that was refused, in the server's own words; `status` 0 means that the server was not reached. */
+export class Refused extends Error {
+  readonly status: number;
+  readonly fault: Fault;
+
+  constructor(status: number, fault: Fault) {
+    super(fault.message);
+    this.status = status;
+    this.fault = fault;
+  }
+
+  /** Whether trying again later may help: the server was not reached, or failed itself. */
+  get passing(): boolean {
+    return this.status === 0 || this.status >= 500;
+  }
+}
+
+let token = '';
+
+/** Remember the token of the session; it changes when somebody signs in. */
+export function carry(csrf: string): void {
+  token = csrf;
+}
+
+const edits: Middleware = {
+  onRequest({ request }) {
+    if (request.method !== 'GET') request.headers.set('X-CSRFToken', token);
+    return request;
+  },
+};
+
+export const client = createClient<paths>({ baseUrl: location.origin });
+client.use(edits);
+
+/** The value of a call's answer; throws Refused if there is none. */
+export async function value<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+  let answer;
+  try {
+    answer = await call;
+  } catch {
+    const fault = { message: 'Wobble cannot be reached.', mend: 'Check the connection.' };
+    throw new Refused(0, { code: 'offline', path: '', revision: null, changes: [], ...fault });
+  }
+  if (answer.response.ok && answer.data !== undefined) return answer.data;
+  throw new Refused(answer.response.status, asFault(answer.error, answer.response.status));
+}
+
+function asFault(error: unknown, status: number): Fault {
+  if (typeof error === 'object' && error !== null && 'message' in error) return error as Fault;
+  const message = `The server could not do that (${status}).`;
+  return { code: 'server', message, mend: 'Try again in a moment.', path: '', revision: null, changes: [] };
+}

@@ -1,0 +1,12 @@
+import { mount } from 'svelte';
+import 'carbon-components-svelte/css/all.css';
+import '@fontsource-variable/atkinson-hyperlegible-mono/wght.css';
+import '@fontsource-variable/atkinson-hyperlegible-next/wght.css';
+import './look/tokens.css';
+import './look/base.css';
+import './look/print.css';
+import App from './App.svelte';
+
+const target = document.getElementById('app');
+if (!target) throw new Error('index.html has no #app');
+mount(App, { target });

@@ -1,0 +1,71 @@
+import { parse } from 'regexparam';
+import type { Component } from 'svelte';
+
+/** A page: where it stands, and how it is loaded. */
+export interface Route {
+  path: string;
+  load: () => Promise<{ default: Component<{ params: Record<string, string> }> }>;
+}
+
+interface Match {
+  route: Route;
+  params: Record<string, string>;
+}
+
+/** History-mode routing: one delegated click handler, runes for the current match. */
+export class Router {
+  #table: { route: Route; keys: string[]; pattern: RegExp }[];
+  #path = $state(location.pathname);
+  readonly current: Match | null = $derived(this.#match(this.#path));
+
+  constructor(routes: Route[]) {
+    this.#table = routes.map((route) => ({ route, ...parse(route.path) }));
+  }
+
+  #match(path: string): Match | null {
+    for (const { route, keys, pattern } of this.#table) {
+      const found = pattern.exec(path);
+      if (found) {
+        const values = keys.map((key, i) => [key, decodeURIComponent(found[i + 1] ?? '')]);
+        return { route, params: Object.fromEntries(values) as Record<string, string> };
+      }
+    }
+    return null;
+  }
+
+  go(to: string, replace = false): void {
+    history[replace ? 'replaceState' : 'pushState'](null, '', to);
+    this.#path = location.pathname;
+    scrollTo(0, 0);
+  }
+
+  /** Follow the browser's own moves, and links to our own pages; all other links go to the server. */
+  start(): () => void {
+    const sync = () => (this.#path = location.pathname);
+    const click = (event: MouseEvent) => {
+      const modified = event.metaKey || event.ctrlKey || event.shiftKey || event.altKey;
+      if (event.defaultPrevented || event.button !== 0 || modified) return;
+      const link = event.target instanceof Element ? event.target.closest('a[href]') : null;
+      if (!(link instanceof HTMLAnchorElement) || link.target || link.hasAttribute('download')) return;
+      const to = new URL(link.href);
+      if (to.origin !== location.origin || to.hash || !this.#match(to.pathname)) return;
+      event.preventDefault();
+      this.go(to.pathname);
+    };
+    addEventListener('popstate', sync);
+    document.addEventListener('click', click);
+    return () => {
+      removeEventListener('popstate', sync);
+      document.removeEventListener('click', click);
+    };
+  }
+}
+
+export const router = new Router([
+  { path: '/', load: () => import('./stages/jobs/Jobs.svelte') },
+  { path: '/jobs/:job', load: () => import('./stages/jobs/JobHome.svelte') },
+  { path: '/jobs/:job/new', load: () => import('./stages/jobs/BayPage.svelte') },
+  { path: '/jobs/:job/:bay/place', load: () => import('./stages/jobs/BayPage.svelte') },
+  { path: '/jobs/:job/:bay/gauge', load: () => import('./stages/gauge/Gauge.svelte') },
+  { path: '/jobs/:job/:bay/fit', load: () => import('./stages/fit/Fit.svelte') },
+]);

@@ -1,0 +1,15 @@
+import { svelte } from '@sveltejs/vite-plugin-svelte';
+import { defineConfig } from 'vitest/config';
+import { carbon } from './build/carbon.ts';
+
+export default defineConfig({
+  plugins: [carbon(), svelte()],
+  build: { target: 'es2022', sourcemap: false, assetsInlineLimit: 0 },
+  optimizeDeps: {
+    // served file by file in dev: pre-bundling them starts anew at each component first used
+    exclude: ['carbon-components-svelte', 'carbon-icons-svelte'],
+  },
+  server: { proxy: { '/api': 'http://localhost:8000' } },
+  resolve: process.env['VITEST'] ? { conditions: ['browser'] } : {},
+  test: { include: ['src/**/*.test.ts'], environment: 'happy-dom' },
+});
