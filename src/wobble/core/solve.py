@@ -95,8 +95,10 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
     """Return the plan of a bay under its decisions."""
     chosen = find_bay(job, bay_id).datum
     standing_on = ground_of(job, bay_id)
-    made = plan(standing_on, chosen, job.kit) if standing_on else None
     asked = chosen if isinstance(chosen, FixedTop) else None
+    # a top asked for over the datum mark says nothing of a floor whose height over the mark is not known
+    answerable = standing_on is not None and not (asked and not standing_on.high_spot.tied)
+    made = plan(standing_on, chosen, job.kit) if standing_on and answerable else None
     case = Case(job, survey_of(job, bay_id), job.kit, standing_on, made, asked)
     compared = schools(standing_on, chosen, job.kit) if standing_on else ()
     return BayFit(bay=bay_id, datum=chosen, plan=made, schools=compared, findings=verdicts(case))

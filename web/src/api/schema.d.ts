@@ -357,6 +357,7 @@ export interface components {
          *             high_spot_at: Likeliest (x, y) of the high spot.
          *             deepest_cut_mm: How far the floor stands over the underside at worst; 0 if nowhere.
          *             clear_share: Chance that the floor stands over the underside nowhere, 0 to 1.
+         *             sure_over_mm: How far over the high spot the underside must stand to be clear of the floor with 95 %.
          *             tops_mm: Top of each unit in the order of the bay, over the datum mark or the high spot.
          */
         Base: {
@@ -368,6 +369,7 @@ export interface components {
                 number
             ];
             over_high_spot: components["schemas"]["Figure"];
+            sure_over_mm: number;
             tied: boolean;
             tops_mm: number[];
         };
@@ -750,9 +752,13 @@ export interface components {
         /**
          * ReadingVerdict
          * @description Whether a reading agrees with the others: it stands `by_mm` ± `sd_mm` from what they say.
+         *
+         *         `looks_like` names the slip that explains it, if one does.
          */
         ReadingVerdict: {
             by_mm: number;
+            /** @default  */
+            looks_like: string;
             reading: string;
             sd_mm: number;
             /** @enum {unknown} */
@@ -998,9 +1004,14 @@ export interface components {
         };
         /**
          * Step
-         * @description One line of a working: what is added (or taken away), mm, and the readings that it rests on.
+         * @description One line of a working: what is added (or taken away), mm, where it is, and the readings that it rests on.
          */
         Step: {
+            /** @default null */
+            at: [
+                number,
+                number
+            ] | null;
             label: string;
             /** @default [] */
             rests_on: components["schemas"]["Share"][];
@@ -1011,6 +1022,8 @@ export interface components {
              * @enum {unknown}
              */
             sign: -1 | 1;
+            /** @default null */
+            surface: ("back" | "ceiling" | "floor" | "left" | "right") | null;
             value_mm: number;
         };
         /**

@@ -8,7 +8,7 @@ import numpy as np
 
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import Spot, SurfaceName, Value
+from wobble.core.job import SurfaceName, Value
 
 MOST_READINGS_NAMED = 4
 
@@ -21,9 +21,11 @@ class Share(Value, frozen=True, kw_only=True):
 
 
 class Step(Value, frozen=True, kw_only=True):
-    """One line of a working: what is added (or taken away), mm, and the readings that it rests on."""
+    """One line of a working: what is added (or taken away), mm, where it is, and the readings that it rests on."""
 
     label: str
+    surface: SurfaceName | None = None
+    at: tuple[float, float] | None = None
     sign: Literal[1, -1] = 1
     value_mm: float
     sd_mm: float = 0.0
@@ -49,14 +51,3 @@ def shares(survey: Survey, surface: SurfaceName, spots: Floats) -> tuple[tuple[S
         heaviest = np.argsort(-np.abs(row), kind="stable")[:MOST_READINGS_NAMED]
         out.append(tuple(Share(reading=ids[i], weight=float(row[i])) for i in heaviest if abs(row[i]) > 0.02))
     return tuple(out)
-
-
-def spot_label(surface: SurfaceName, spot: Spot) -> str:
-    """Return how a spot is named in a working: whole millimetres from the corner or the datum."""
-    match surface:
-        case "floor" | "ceiling":
-            return f"{surface} at {spot[0]:.0f} along, {spot[1]:.0f} out"
-        case "back":
-            return f"back at {spot[0]:.0f} along, {spot[1]:.0f} up"
-        case _:
-            return f"{surface} wall at {spot[0]:.0f} out, {spot[1]:.0f} up"

@@ -22,6 +22,8 @@ SEED = 20_260
 """One seed for all jobs: the same draws under every decision, so that figures move only with what was turned."""
 TIED_SD_MM = 25.0
 """A height better known than this is tied to the datum mark."""
+LEAST_CHANCE_Z = 3.5
+"""A spot this many standard deviations under the likeliest high spot is left out of the draws: 1 chance in 4000."""
 
 
 @dataclass(frozen=True)
@@ -96,25 +98,35 @@ def _high_point(
 
     `turn` tilts the count along the first axis, mm per mm: what stands proud is then measured from the turned line.
     """
+    area, likely = _could_be_highest(survey, surface, area, turn)
     spots = area if also is None else np.vstack([area, also])
     joint = survey.adjustment.at((surface, spots))
     mean = joint.mean - turn * spots[:, 0]
-    likely = int(np.argmax(mean[: len(area)]))
     tied = bool(joint.sd[likely] < TIED_SD_MM)
     counted = Estimate(mean, joint.covariance) if tied else _from_spot(mean, joint.covariance, likely)
-    sampled = draws(counted, N_DRAWS, SEED)[:, : len(area)]
-    highest = sampled.max(axis=1)
-    at = (float(area[likely, 0]), float(area[likely, 1]))
+    n = len(area)
+    highest = draws(Estimate(counted.mean[:n], counted.covariance[:n, :n]), N_DRAWS, SEED).max(axis=1)
     point = HighPoint(
         float(highest.mean()),
         float(highest.std(ddof=1)),
-        at,
+        (float(area[likely, 0]), float(area[likely, 1])),
         tied,
         highest,
         shares(survey, surface, area[likely : likely + 1])[0],
     )
-    n = len(area)
     return point, Estimate(counted.mean[n:], counted.covariance[n:, n:])
+
+
+def _could_be_highest(survey: Survey, surface: SurfaceName, area: Floats, turn: float) -> tuple[Floats, int]:
+    """Return the spots of an area that may be its highest, and the likeliest one's place among them.
+
+    What decides is how well a spot is known against the likeliest one, not how well its height is known.
+    """
+    mean = survey.adjustment.mean((surface, area)) - turn * area[:, 0]
+    likely = int(np.argmax(mean))
+    apart = survey.adjustment.sd_apart(surface, area, area[likely])
+    kept = mean + LEAST_CHANCE_Z * apart >= mean[likely]
+    return area[kept], int(kept[:likely].sum())
 
 
 def _from_spot(mean: Floats, covariance: Floats, index: int) -> Estimate:

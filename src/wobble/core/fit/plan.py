@@ -5,13 +5,15 @@ from __future__ import annotations
 from collections import Counter
 
 import numpy as np
+from msgspec.structs import replace
 
-from wobble.core.fit.figures import Figure, Step, shares, spot_label
+from wobble.core.fit.figures import Figure, Step, shares
 from wobble.core.fit.ground import Ground, HighPoint
 from wobble.core.fit.shims import Filling, fill
 from wobble.core.gauge.prior import Floats
-from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, Value
+from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, SurfaceName, Value
 
+SURE = 0.95
 CURVE_MM = tuple(float(x) for x in np.arange(-12.0, 20.5, 1.0))
 
 
@@ -25,6 +27,7 @@ class Base(Value, frozen=True, kw_only=True):
         high_spot_at: Likeliest (x, y) of the high spot.
         deepest_cut_mm: How far the floor stands over the underside at worst; 0 if nowhere.
         clear_share: Chance that the floor stands over the underside nowhere, 0 to 1.
+        sure_over_mm: How far over the high spot the underside must stand to be clear of the floor with 95 %.
         tops_mm: Top of each unit in the order of the bay, over the datum mark or the high spot.
     """
 
@@ -34,6 +37,7 @@ class Base(Value, frozen=True, kw_only=True):
     high_spot_at: tuple[float, float]
     deepest_cut_mm: float
     clear_share: float
+    sure_over_mm: float
     tops_mm: tuple[float, ...]
 
 
@@ -104,16 +108,21 @@ def plan(ground: Ground, datum: Datum, kit: ShimKit) -> Plan:
     )
 
 
-def _high_step(point: HighPoint, what: str, at: str) -> Step:
+def _high_step(point: HighPoint, label: str, surface: SurfaceName) -> Step:
     return Step(
-        label=f"{what}, likeliest the {at}", value_mm=point.value_mm, sd_mm=point.sd_mm, rests_on=point.rests_on
+        label=label,
+        surface=surface,
+        at=point.at,
+        value_mm=point.value_mm,
+        sd_mm=point.sd_mm,
+        rests_on=point.rests_on,
     )
 
 
 def _base(ground: Ground, datum: Datum) -> Base:
     high = ground.high_spot
     units = ground.survey.bay.units
-    high_step = _high_step(high, "Highest floor under the run", spot_label("floor", high.at))
+    high_step = _high_step(high, "Highest floor under the run", "floor")
     match datum:
         case FixedTop(top_mm=top):
             tallest = max(u.height_mm for u in units)
@@ -133,12 +142,13 @@ def _base(ground: Ground, datum: Datum) -> Base:
         high_spot_at=high.at,
         deepest_cut_mm=max(0.0, high.value_mm - height),
         clear_share=float((high.draws_mm <= height).mean()),
+        sure_over_mm=float(np.quantile(high.draws_mm, SURE) - high.value_mm),
         tops_mm=tuple(height + u.height_mm for u in units),
     )
 
 
 def _taken_away(step: Step) -> Step:
-    return Step(label=step.label, sign=-1, value_mm=step.value_mm, sd_mm=step.sd_mm, rests_on=step.rests_on)
+    return replace(step, sign=-1)
 
 
 def _shims(ground: Ground, base: Base, kit: ShimKit) -> tuple[Shim, ...]:
@@ -149,7 +159,9 @@ def _shims(ground: Ground, base: Base, kit: ShimKit) -> tuple[Shim, ...]:
         working = (
             Step(label="Base height", value_mm=base.height.value_mm),
             Step(
-                label=spot_label("floor", support.at).capitalize(),
+                label="Floor",
+                surface="floor",
+                at=support.at,
                 sign=-1,
                 value_mm=float(floor[i]),
                 sd_mm=float(sd[i]),
@@ -195,9 +207,11 @@ def _packings(ground: Ground, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
         line = ground.back_line_mm + ground.turn * fixing.x_mm
         surface = float(wall[i]) - shift
         working = (
-            Step(label=f"Back line at {fixing.x_mm:.0f} along", value_mm=line),
+            Step(label="Back line here", value_mm=line),
             Step(
-                label=spot_label("back", (spots[i, 0], spots[i, 1])).capitalize(),
+                label="Back wall",
+                surface="back",
+                at=(float(spots[i, 0]), float(spots[i, 1])),
                 sign=-1,
                 value_mm=surface,
                 sd_mm=float(sd[i]),
@@ -224,7 +238,7 @@ def _back_line(ground: Ground) -> Figure | None:
         return None
     off = ground.survey.bay.back_line.off_mm
     steps = (
-        _high_step(high, "Proudest wall behind the run", spot_label("back", high.at)),
+        _high_step(high, "Proudest wall behind the run", "back"),
         Step(label="Kept clear of it", value_mm=off),
     )
     return Figure(value_mm=ground.back_line_mm, sd_mm=high.sd_mm, working=steps)

@@ -25,8 +25,8 @@ class School(Value, frozen=True, kw_only=True):
 def schools(ground: Ground, chosen: Datum, kit: ShimKit) -> tuple[School, ...]:
     """Return the schools, each with its own datum: the one chosen where it is of that school, else a usual one.
 
-    Without heights tied to the datum mark there is no fixed top to compare with. Proposed is what cuts least off the
-    base, and of those what shims least; on equal terms the high spot, which needs no other height.
+    Without heights tied to the datum mark there is no fixed top to compare with. Proposed is the height that was asked
+    for where nothing need be cut for it, since somebody has a table or a sill to meet; else the high spot.
     """
     tallest = max(unit.height_mm for unit in ground.survey.bay.units)
     high = chosen if isinstance(chosen, HighSpot) else HighSpot()
@@ -36,7 +36,8 @@ def schools(ground: Ground, chosen: Datum, kit: ShimKit) -> tuple[School, ...]:
         top = chosen if isinstance(chosen, FixedTop) else FixedTop(top_mm=usual)
         compared.append(("fixed top", top, top.top_mm - tallest - ground.high_spot.value_mm))
     costs = [trade(ground, over, kit) for _, _, over in compared]
-    best = min(range(len(costs)), key=lambda i: (round(costs[i].deepest_cut_mm, 1), round(costs[i].largest_shim_mm, 1)))
+    kept = isinstance(chosen, FixedTop) and len(costs) > 1 and costs[1].deepest_cut_mm <= kit.tolerance_mm
+    best = 1 if kept else 0
     return tuple(
         School(school=name, datum=datum, cost=cost, proposed=i == best, reason=_reason(name, cost, best=i == best))
         for i, ((name, datum, _), cost) in enumerate(zip(compared, costs, strict=True))
@@ -47,7 +48,9 @@ def _reason(school: Literal["high spot", "fixed top"], cost: Trade, *, best: boo
     if school == "high spot":
         if cost.deepest_cut_mm > 0:
             return "the line is set under the high spot"
-        return "cuts nothing, shims least" if best else "no other height to keep"
+        return (
+            "nothing is cut, and no other height needs meeting" if best else "nothing is cut, but your height is lost"
+        )
     if cost.deepest_cut_mm > 0:
-        return "lines up, but the base must be cut"
-    return "lines up, and costs no more" if best else "to line up with a table, sill or neighbour"
+        return "meets the height, but the base must be cut"
+    return "meets your height and cuts nothing" if best else "for a table, sill or neighbour to meet"

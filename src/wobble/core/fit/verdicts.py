@@ -5,6 +5,7 @@ Each rule looks at one thing and gives at most a few findings; `verdicts` asks t
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import partial
@@ -12,15 +13,15 @@ from typing import Literal
 
 from wobble.core.fit.figures import Figure
 from wobble.core.fit.ground import Ground
-from wobble.core.fit.plan import Plan
+from wobble.core.fit.plan import SURE, Plan
+from wobble.core.gauge.doubt import likely_slip
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import FixedTop, Job, ShimKit, Value, reading_spots
+from wobble.core.job import FixedTop, Job, ShimKit, Spot, Value, reading_spots
 from wobble.core.length import LengthUnit, format_length, format_spread
 
 Mark = Literal["stop", "mind", "fine"]
 ORDER: dict[Mark, int] = {"stop": 0, "mind": 1, "fine": 2}
 FEWEST_FLOOR_READINGS = 4
-SLIP_TOLERANCE_MM = 2.0
 
 
 class Finding(Value, frozen=True, kw_only=True):
@@ -66,6 +67,12 @@ def _length(case: Case, value_mm: float) -> str:
     return format_length(value_mm, case.units)
 
 
+def _place(case: Case, spot: Spot, second: str) -> str:
+    """Return where a spot is: whole millimetres are enough to find it again."""
+    along, other = (format_length(value, case.units, decimals=0) for value in spot)
+    return f"{along} along, {other} {second}"
+
+
 def missing(case: Case) -> Iterator[Finding]:
     """Nothing can be said before there is a floor, a back and something to stand there."""
     bay = case.survey.bay
@@ -99,39 +106,35 @@ def suspects(case: Case) -> Iterator[Finding]:
     """A reading that its neighbours contradict must be taken again before anything is cut."""
     for doubt in case.survey.suspects:
         reading = case.survey.readings[doubt.reading_id]
-        surface, (first, second) = reading_spots(reading)[0]
-        along = "out" if surface in ("floor", "ceiling") else "up"
-        where = f"{_length(case, first)} along, {_length(case, second)} {along}"
+        surface, spot = reading_spots(reading)[0]
+        where = _place(case, spot, "out" if surface in ("floor", "ceiling") else "up")
         yield Finding(
             code="take-again",
             mark="stop",
             title=f"A {surface} reading disagrees",
             text=f"The one at {where} stands {_length(case, abs(doubt.by_mm))} from what the others say."
-            f"{_likely_slip(doubt.by_mm)} It is left out of the figures: measure it again before cutting anything.",
+            f"{_cause(doubt.by_mm)} It is left out of the figures: measure it again before cutting anything.",
             figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm),
             concerns=(doubt.reading_id,),
         )
 
 
-def _likely_slip(by_mm: float) -> str:
-    for slip, name in ((10.0, "ten millimetres"), (25.4, "one inch"), (100.0, "one hundred millimetres")):
-        if abs(abs(by_mm) - slip) < SLIP_TOLERANCE_MM:
-            return f" That looks like a slip of {name}."
-    return ""
+def _cause(by_mm: float) -> str:
+    slip = likely_slip(by_mm)
+    return f" That looks like a slip of {slip}." if slip else ""
 
 
 def untied(case: Case) -> Iterator[Finding]:
     """A fixed top means nothing when no line of known height ties the floor to the mark."""
-    if case.plan is None or case.plan.base.tied:
+    if case.ground is None or case.ground.high_spot.tied:
         return
     if case.asked:
         yield Finding(
             code="height-unknown",
             mark="stop",
             title="The floor's height is not known",
-            text="A fixed top needs the floor tied to the datum mark: give one level line its height over the mark, "
-            "or measure the mark from a line.",
-            figure=case.plan.base.over_high_spot,
+            text="A fixed top needs the floor tied to the datum mark. Give one level line its height over the mark, "
+            "or start level from the high spot.",
         )
     else:
         yield Finding(
@@ -147,15 +150,15 @@ def base_height(case: Case) -> Iterator[Finding]:
     if case.plan is None:
         return
     base = case.plan.base
-    x, y = base.high_spot_at
-    if base.deepest_cut_mm > case.kit.tolerance_mm and not (case.asked and not base.tied):
+    where = _place(case, base.high_spot_at, "out")
+    if base.deepest_cut_mm > case.kit.tolerance_mm:
         cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
         yield Finding(
             code="cut-down",
             mark="mind",
             title="Cut the base down",
-            text=f"The floor stands over the underside by this much at {_length(case, x)} along, {_length(case, y)} "
-            f"out; {len(cut)} of {len(case.plan.shims)} supports must be shortened. Raise the line to cut less.",
+            text=f"The floor stands over the underside by this much at {where}; {len(cut)} of {len(case.plan.shims)} "
+            "supports must be shortened. Raise the line to cut less.",
             figure=Figure(
                 value_mm=base.deepest_cut_mm,
                 sd_mm=base.over_high_spot.sd_mm,
@@ -169,10 +172,19 @@ def base_height(case: Case) -> Iterator[Finding]:
             code="base-height",
             mark="fine",
             title="Level starts here",
-            text=f"Underside of the run {counted}. The floor is highest at {_length(case, x)} along, "
-            f"{_length(case, y)} out, known to {format_spread(base.over_high_spot.sd_mm, case.units)}.",
+            text=f"Underside of the run {counted}. The floor is highest at {where}, known to "
+            f"{format_spread(base.over_high_spot.sd_mm, case.units)}.",
             figure=base.height,
         )
+        if base.clear_share < SURE:
+            yield Finding(
+                code="may-touch",
+                mark="mind",
+                title="The floor may stand over the line",
+                text=f"{math.ceil((1 - base.clear_share) * 100)} chances in 100 that it does somewhere. Start "
+                f"{_length(case, base.sure_over_mm)} over the high spot to be nearly sure, or read it near {where}.",
+                figure=base.over_high_spot,
+            )
 
 
 def shim_stacks(case: Case) -> Iterator[Finding]:
@@ -205,7 +217,7 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             concerns=tuple(unmade),
         )
     vague = [s for s in shims if s.gap.sd_mm > 2 * case.kit.tolerance_mm]
-    if vague and case.plan.base.tied:
+    if vague:
         worst = max(vague, key=lambda s: s.gap.sd_mm)
         yield Finding(
             code="vague-shims",

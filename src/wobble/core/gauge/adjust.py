@@ -101,6 +101,15 @@ class Adjustment:
         variance = prior - np.einsum("ij,ij->j", half, half)
         return np.asarray(self._prior_mean(queries) + cross @ self.solution), np.sqrt(np.maximum(variance, 0.0))
 
+    def sd_apart(self, surface: SurfaceName, spots: Floats, origin: Floats) -> Floats:
+        """Return the standard deviation, mm, shape (n,), of the difference between each spot and one other."""
+        both = np.vstack([spots, origin[None, :]])
+        half = solve_triangular(self.factor, self._cross([(surface, both)]).T, lower=True)
+        prior = self.priors[surface]
+        variance = prior.variance(both) - np.einsum("ij,ij->j", half, half)
+        column = prior.covariance(both, both[-1:])[:, 0] - half.T @ half[:, -1]
+        return np.asarray(np.sqrt(np.maximum(variance - 2 * column + variance[-1], 0.0))[:-1])
+
     def at(self, *queries: Query) -> Estimate:
         """Return the joint estimate of the surface values at all queried spots."""
         cross = self._cross(queries)

@@ -31,6 +31,15 @@ class Disagreement:
     suspect: bool
 
 
+SLIPS_MM = ((10.0, "ten millimetres"), (25.4, "one inch"), (100.0, "a hundred millimetres"))
+SLIP_TOLERANCE_MM = 2.0
+
+
+def likely_slip(by_mm: float) -> str:
+    """Return which slip of the rule a disagreement looks like, in words; empty if none."""
+    return next((name for slip, name in SLIPS_MM if abs(abs(by_mm) - slip) < SLIP_TOLERANCE_MM), "")
+
+
 def critical_z(n_readings: int) -> float:
     """Return the ratio above which a reading is suspect, so that all n together stay under the false-alarm rate."""
     return float(norm.isf(FALSE_ALARM / 2 / max(n_readings, 1)))

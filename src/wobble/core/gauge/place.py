@@ -6,6 +6,7 @@ from typing import Literal
 
 import numpy as np
 
+from wobble.core.gauge.doubt import likely_slip
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import NextReading, Station, next_reading, stations, with_readings
 from wobble.core.gauge.survey import Survey
@@ -27,12 +28,16 @@ class SurfaceShape(Value, frozen=True, kw_only=True):
 
 
 class ReadingVerdict(Value, frozen=True, kw_only=True):
-    """Whether a reading agrees with the others: it stands `by_mm` ± `sd_mm` from what they say."""
+    """Whether a reading agrees with the others: it stands `by_mm` ± `sd_mm` from what they say.
+
+    `looks_like` names the slip that explains it, if one does.
+    """
 
     reading: str
     verdict: Literal["agrees", "take again"]
     by_mm: float
     sd_mm: float
+    looks_like: str = ""
 
 
 class SetUpPlace(Value, frozen=True, kw_only=True):
@@ -69,6 +74,7 @@ def place(survey: Survey) -> Place:
                 verdict="take again" if d.suspect else "agrees",
                 by_mm=d.by_mm,
                 sd_mm=d.sd_mm,
+                looks_like=likely_slip(d.by_mm) if d.suspect else "",
             )
             for d in survey.disagreements
         ),
