@@ -3,7 +3,7 @@
   var kept = null;
   try {
     kept = localStorage.getItem('wobble-theme');
-  } catch (e) {
+  } catch {
     // storage may be closed to us; the device's own theme then
   }
   var dark = kept ? kept === 'dark' : matchMedia('(prefers-color-scheme: dark)').matches;

@@ -4,7 +4,7 @@ import type { Component } from 'svelte';
 /** A page: where it stands, and how it is loaded. */
 export interface Route {
   path: string;
-  load: () => Promise<{ default: Component<{ params: Record<string, string> }> }>;
+  load: () => Promise<{ default: Component<{ params: Record<string, string> }> | Component }>;
 }
 
 interface Match {

@@ -37,8 +37,11 @@ const edits: Middleware = {
 export const client = createClient<paths>({ baseUrl: location.origin });
 client.use(edits);
 
-/** The value of a call's answer; throws Refused if there is none. */
-export async function value<T>(call: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+/** The value of a call's answer; throws Refused if there is none.
+ *  The caller names its type, as the client's own would turn the schema's pairs into lists of any length. */
+export async function value<T>(
+  call: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+): Promise<T> {
   let answer;
   try {
     answer = await call;
@@ -46,7 +49,7 @@ export async function value<T>(call: Promise<{ data?: T; error?: unknown; respon
     const fault = { message: 'Wobble cannot be reached.', mend: 'Check the connection.' };
     throw new Refused(0, { code: 'offline', path: '', revision: null, changes: [], ...fault });
   }
-  if (answer.response.ok && answer.data !== undefined) return answer.data;
+  if (answer.response.ok && answer.data !== undefined) return answer.data as T;
   throw new Refused(answer.response.status, asFault(answer.error, answer.response.status));
 }
 

@@ -33,3 +33,5 @@ export type JobLine = Schemas['JobLine'];
 export type Session = Schemas['Session'];
 export type Fault = Schemas['Fault'];
 export type LengthUnit = Job['units'];
+export type Kept = Schemas['Kept'];
+export type Revision = Schemas['Revision'];

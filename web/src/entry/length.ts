@@ -10,13 +10,32 @@ const INCH_MARK = /\s*(?:"|''|in|inch|inches)$/;
 const MIXED_FORM = /^(?:(\d+)(?:\s+|\s*-\s*))?(\d+)\s*\/\s*(\d+)$/;
 const DECIMAL_FORM = new RegExp(`^${NUMBER}$`);
 const SIGNS: Record<string, string> = {
-  '′': "'", '’': "'", '″': '"', '”': '"', '“': '"', '−': '-', '–': '-', '⁄': '/',
-  '½': ' 1/2', '¼': ' 1/4', '¾': ' 3/4', '⅛': ' 1/8', '⅜': ' 3/8', '⅝': ' 5/8', '⅞': ' 7/8',
+  '′': "'",
+  '’': "'",
+  '″': '"',
+  '”': '"',
+  '“': '"',
+  '−': '-',
+  '–': '-',
+  '⁄': '/',
+  '½': ' 1/2',
+  '¼': ' 1/4',
+  '¾': ' 3/4',
+  '⅛': ' 1/8',
+  '⅜': ' 3/8',
+  '⅝': ' 5/8',
+  '⅞': ' 7/8',
 };
 
 /** The length in millimetres, or null if the text is none. A fraction without a unit is inches. */
 export function parseLength(text: string, unit: LengthUnit = 'mm'): number | null {
-  const plain = [...text].map((c) => SIGNS[c] ?? c).join('').toLowerCase().split(/\s+/).filter(Boolean).join(' ');
+  const plain = [...text]
+    .map((c) => SIGNS[c] ?? c)
+    .join('')
+    .toLowerCase()
+    .split(/\s+/)
+    .filter(Boolean)
+    .join(' ');
   const negative = plain.startsWith('-');
   const body = plain.replace(/^[+-]/, '').trim();
   if (!body || /^[+-]/.test(body)) return null;

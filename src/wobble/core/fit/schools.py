@@ -48,9 +48,7 @@ def _reason(school: Literal["high spot", "fixed top"], cost: Trade, *, best: boo
     if school == "high spot":
         if cost.deepest_cut_mm > 0:
             return "the line is set under the high spot"
-        return (
-            "nothing is cut, and no other height needs meeting" if best else "nothing is cut, but your height is lost"
-        )
+        return "cuts nothing; no height to meet" if best else "cuts nothing, but loses your height"
     if cost.deepest_cut_mm > 0:
         return "meets the height, but the base must be cut"
-    return "meets your height and cuts nothing" if best else "for a table, sill or neighbour to meet"
+    return "meets your height and cuts nothing" if best else "to meet a table, sill or neighbour"

@@ -153,12 +153,16 @@ def base_height(case: Case) -> Iterator[Finding]:
     where = _place(case, base.high_spot_at, "out")
     if base.deepest_cut_mm > case.kit.tolerance_mm:
         cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
+        shortened = (
+            f"{len(cut)} of {len(case.plan.shims)} supports must be shortened."
+            if cut
+            else "No support stands there, but a plinth would touch."
+        )
         yield Finding(
             code="cut-down",
             mark="mind",
             title="Cut the base down",
-            text=f"The floor stands over the underside by this much at {where}; {len(cut)} of {len(case.plan.shims)} "
-            "supports must be shortened. Raise the line to cut less.",
+            text=f"The floor stands over the underside by this much at {where}. {shortened} Raise the line to cut less.",
             figure=Figure(
                 value_mm=base.deepest_cut_mm,
                 sd_mm=base.over_high_spot.sd_mm,

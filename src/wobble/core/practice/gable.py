@@ -57,7 +57,7 @@ BACK = TrueSurface(
 
 
 def gable_workroom() -> Job:
-    """Return the demo job: 41 readings, one of them a slip of ten millimetres on the rule."""
+    """Return the demo job: 39 readings, one of them a slip of ten millimetres on the rule."""
     bay = _bay()
     round_ = stations(bay)
     floor = [s for s in round_ if s.surface == "floor"]

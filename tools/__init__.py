@@ -1,0 +1,1 @@
+"""What `./run` uses and the product does not."""

@@ -1,0 +1,157 @@
+"""Take a picture of every main view, made from the demo data on a throwaway server, and check each.
+
+A view fails on an error in the console, on a request that leaves the machine, and where it is wider than its window.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from playwright.sync_api import Browser, Page, sync_playwright
+
+from tools.browser import PHONE, TABLE, Watch, launch, overflow
+
+ROOT = Path(__file__).resolve().parents[1]
+KEPT = ROOT / "docs" / "screenshots"
+BAY = "/jobs/{workroom}/north"
+
+
+@dataclass(frozen=True)
+class View:
+    """One picture: its name, its address, what is done there first, and on which screen."""
+
+    name: str
+    address: str
+    steps: Callable[[Page], None] = lambda _page: None
+    screen: str = "table"
+    dark: bool = False
+    signed_in: bool = True
+
+
+def _open_working(page: Page) -> None:
+    page.get_by_role("button", name="Shim under A, front left").last.click()
+
+
+def _type_a_reading(page: Page) -> None:
+    page.keyboard.type("1004.5")
+
+
+def _cut_down(page: Page) -> None:
+    slider = page.get_by_label("Height over the high spot")
+    slider.focus()
+    for _ in range(14):
+        page.keyboard.press("ArrowLeft")
+    page.wait_for_timeout(500)
+
+
+VIEWS = (
+    View("sign-in", "/", signed_in=False),
+    View("jobs", "/"),
+    View("job", "/jobs/{workroom}"),
+    View("bay", BAY + "/place"),
+    View("gauge", BAY + "/gauge", _type_a_reading),
+    View("gauge-dark", BAY + "/gauge", dark=True),
+    View("fit", BAY + "/fit"),
+    View("fit-working", BAY + "/fit", _open_working),
+    View("fit-cut-down", BAY + "/fit", _cut_down),
+    View("fit-dark", BAY + "/fit", dark=True),
+    View("gauge-phone", BAY + "/gauge", screen="phone"),
+    View("fit-phone", BAY + "/fit", screen="phone"),
+    View("sign-in-phone", "/", screen="phone", signed_in=False),
+    View("jobs-phone", "/", screen="phone"),
+)
+
+
+def free_port() -> int:
+    """Return a port that nothing listens on."""
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        return int(s.getsockname()[1])
+
+
+@contextmanager
+def demo_server() -> Iterator[str]:
+    """Run `./run demo` on a free port with its data in a throwaway folder; give its address."""
+    port = free_port()
+    with tempfile.TemporaryDirectory(prefix="wobble-look-") as data:
+        env = {**os.environ, "WOBBLE_DATA": data}
+        server = subprocess.Popen([sys.executable, str(ROOT / "run"), "demo", str(port)], env=env, cwd=ROOT)
+        try:
+            address = f"http://127.0.0.1:{port}"
+            _await(address, server)
+            yield address
+        finally:
+            server.terminate()
+            server.wait(20)
+
+
+def _await(address: str, server: subprocess.Popen[bytes]) -> None:
+    deadline = time.monotonic() + 120
+    while time.monotonic() < deadline and server.poll() is None:
+        try:
+            with urllib.request.urlopen(address + "/api/session", timeout=2):  # noqa: S310
+                return
+        except OSError:
+            time.sleep(0.1)
+    raise RuntimeError("the demo server did not start")
+
+
+def take(browser: Browser, address: str, view: View, folder: Path) -> list[str]:
+    """Take one picture; return its faults."""
+    screen: dict[str, Any] = PHONE if view.screen == "phone" else TABLE
+    context = browser.new_context(**screen, color_scheme="dark" if view.dark else "light", reduced_motion="reduce")
+    page = context.new_page()
+    watch = Watch(page)
+    page.goto(address + "/")
+    ids = {}
+    if view.signed_in:
+        page.get_by_role("button", name="Open the demo").click()
+        page.get_by_role("heading", name="Jobs").wait_for()
+        jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
+        ids = {"workroom": next(j["id"] for j in jobs if j["name"] == "Gable workroom")}
+    page.goto(address + view.address.format(**ids), wait_until="networkidle")
+    page.evaluate("document.fonts.ready")
+    view.steps(page)
+    page.wait_for_timeout(150)
+    page.screenshot(path=folder / f"{view.name}.png")
+    wide = overflow(page)
+    context.close()
+    return watch.faults + ([f"{wide} px too wide"] if wide > 0 else [])
+
+
+def main() -> int:
+    """Take all pictures, or those named."""
+    parser = argparse.ArgumentParser(prog="./run look", description=__doc__)
+    parser.add_argument("--keep", action="store_true", help="write into docs/screenshots")
+    parser.add_argument("views", nargs="*", help="only these views")
+    options = parser.parse_args()
+    folder = KEPT if options.keep else Path(tempfile.mkdtemp(prefix="wobble-look-"))
+    folder.mkdir(parents=True, exist_ok=True)
+    failed = 0
+    with demo_server() as address, sync_playwright() as playwright:
+        browser = launch(playwright)
+        for view in VIEWS:
+            if options.views and view.name not in options.views:
+                continue
+            faults = take(browser, address, view, folder)
+            failed += bool(faults)
+            print(f"{'FAIL' if faults else 'ok  '} {view.name}", *(f"\n     {fault}" for fault in faults), flush=True)
+        browser.close()
+    print(f"· pictures are in {folder}")
+    return 1 if failed else 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

@@ -1,0 +1,77 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { Refused } from './api/client';
+  import { router } from './router.svelte';
+  import Head from './shell/Head.svelte';
+  import KeyList from './shell/KeyList.svelte';
+  import NoticeList from './shell/NoticeList.svelte';
+  import SignIn from './stages/jobs/SignIn.svelte';
+  import { keys } from './state/keys.svelte';
+  import { notices } from './state/notices.svelte';
+  import { session } from './state/session.svelte';
+  import { waiting } from './state/waiting.svelte';
+
+  let unreachable = $state('');
+
+  async function load() {
+    unreachable = '';
+    try {
+      await session.load();
+    } catch (fault) {
+      unreachable = fault instanceof Refused ? `${fault.message} ${fault.fault.mend}` : String(fault);
+    }
+  }
+
+  onMount(() => {
+    void load();
+    return router.start();
+  });
+
+  // what was typed on an earlier visit belongs to whoever typed it, so it is taken up at each sign-in
+  $effect(() => {
+    if (session.who?.user) void waiting.open(session.who.user);
+  });
+
+  function unhandled(event: PromiseRejectionEvent) {
+    if (event.reason instanceof Refused) {
+      event.preventDefault();
+      notices.refused(event.reason);
+    }
+  }
+</script>
+
+<svelte:window onkeydown={(e) => keys.press(e)} onunhandledrejection={unhandled} />
+
+{#if unreachable}
+  <main class="alone">
+    <p>{unreachable}</p>
+    <button onclick={() => void load()}>Try again</button>
+  </main>
+{:else if session.who && !session.who.user}
+  <SignIn />
+{:else if session.who}
+  <Head />
+  {#if router.current}
+    {@const match = router.current}
+    {#await match.route.load() then page}
+      {#key match.route.path + (match.params['job'] ?? '') + (match.params['bay'] ?? '')}
+        <page.default params={match.params} />
+      {/key}
+    {/await}
+  {:else}
+    <main class="alone">
+      <h1>There is no such page</h1>
+      <p><a href="/">Go to your jobs</a></p>
+    </main>
+  {/if}
+  <KeyList />
+{/if}
+<NoticeList />
+
+<style>
+  .alone {
+    max-width: 34rem;
+    margin: 20vh auto 0;
+    padding: 0 1.5rem;
+  }
+</style>

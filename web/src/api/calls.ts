@@ -1,0 +1,106 @@
+/** Every call of the API that the pages make, by what it does. */
+import { carry, client, value } from './client';
+import type {
+  BackLine,
+  Bay,
+  BayFit,
+  Datum,
+  Instrument,
+  Job,
+  JobLine,
+  Kept,
+  LengthUnit,
+  Place,
+  Reading,
+  Revision,
+  Session,
+  ShimKit,
+  StoredJob,
+} from './types';
+
+async function session(
+  call: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+): Promise<Session> {
+  const found = await value<Session>(call);
+  carry(found.csrf);
+  return found;
+}
+
+const bayPath = (job: string, bay: string) => ({ params: { path: { job_id: job, bay_id: bay } } });
+const jobPath = (job: string) => ({ params: { path: { job_id: job } } });
+
+export const calls = {
+  session: () => session(client.GET('/api/session')),
+  signIn: (user: string, password: string) =>
+    session(client.POST('/api/session', { body: { user, password } })),
+  openDemo: () => session(client.POST('/api/session/demo')),
+  signOut: () => session(client.DELETE('/api/session')),
+
+  jobs: (): Promise<JobLine[]> => value(client.GET('/api/jobs')),
+  job: (id: string): Promise<StoredJob> => value(client.GET('/api/jobs/{job_id}', jobPath(id))),
+  importJob: (job: Job): Promise<StoredJob> => value(client.POST('/api/jobs', { body: job })),
+  /** A document from a file goes as it is, so that the server can name the fault by its path. */
+  importText: (text: string): Promise<StoredJob> =>
+    value(client.POST('/api/jobs', { body: text as never, bodySerializer: (raw: unknown) => raw as string })),
+  deleteJob: (id: string) => value(client.DELETE('/api/jobs/{job_id}', jobPath(id))),
+  putAbout: (
+    id: string,
+    about: { revision: number; name: string; place: string; note: string; units: LengthUnit },
+  ): Promise<StoredJob> => value(client.PUT('/api/jobs/{job_id}/about', { ...jobPath(id), body: about })),
+  putKit: (id: string, revision: number, kit: ShimKit): Promise<StoredJob> =>
+    value(client.PUT('/api/jobs/{job_id}/kit', { ...jobPath(id), body: { revision, kit } })),
+  putInstruments: (id: string, revision: number, instruments: Instrument[]): Promise<StoredJob> =>
+    value(client.PUT('/api/jobs/{job_id}/instruments', { ...jobPath(id), body: { revision, instruments } })),
+  putBay: (id: string, revision: number, bay: Bay): Promise<StoredJob> =>
+    value(client.PUT('/api/jobs/{job_id}/bays', { ...jobPath(id), body: { revision, bay } })),
+
+  gauge: (job: string, bay: string): Promise<Place> =>
+    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/gauge', bayPath(job, bay))),
+  addReadings: (job: string, bay: string, readings: Reading[]): Promise<Kept> =>
+    value(
+      client.POST('/api/jobs/{job_id}/bays/{bay_id}/readings', { ...bayPath(job, bay), body: { readings } }),
+    ),
+  setAside: (job: string, bay: string, reading: string, reason: string, by: string): Promise<Revision> =>
+    value(
+      client.PUT('/api/jobs/{job_id}/bays/{bay_id}/readings/{reading_id}/aside', {
+        params: { path: { job_id: job, bay_id: bay, reading_id: reading } },
+        body: { reason, by, at: new Date().toISOString() },
+      }),
+    ),
+  putBack: (job: string, bay: string, reading: string): Promise<Revision> =>
+    value(
+      client.DELETE('/api/jobs/{job_id}/bays/{bay_id}/readings/{reading_id}/aside', {
+        params: { path: { job_id: job, bay_id: bay, reading_id: reading } },
+      }),
+    ),
+
+  fit: (job: string, bay: string): Promise<BayFit> =>
+    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/fit', bayPath(job, bay))),
+  tryFit: (
+    job: string,
+    bay: string,
+    datum: Datum,
+    back_line: BackLine,
+    signal?: AbortSignal,
+  ): Promise<BayFit> =>
+    value(
+      client.POST('/api/jobs/{job_id}/bays/{bay_id}/fit', {
+        ...bayPath(job, bay),
+        body: { datum, back_line },
+        ...(signal ? { signal } : {}),
+      }),
+    ),
+  putDecisions: (
+    job: string,
+    bay: string,
+    revision: number,
+    datum: Datum,
+    back_line: BackLine,
+  ): Promise<StoredJob> =>
+    value(
+      client.PUT('/api/jobs/{job_id}/bays/{bay_id}/decisions', {
+        ...bayPath(job, bay),
+        body: { revision, datum, back_line },
+      }),
+    ),
+};

@@ -1,0 +1,36 @@
+/** The two rods: marked sticks whose ticks are decisions and finds. */
+
+export interface Tick {
+  id: string;
+  /** Place along the rod, mm. */
+  at: number;
+  label: string;
+  kind: 'decided' | 'found' | 'place';
+  what: string;
+}
+
+/** Where labels go so that none stands on another: in order, at least `gap` apart, moved as little as can be. */
+export function spread(wanted: readonly number[], gap: number, low: number, high: number): number[] {
+  // pool adjacent violators on the places less their share of the gaps
+  const order = wanted.map((_, i) => i).sort((a, b) => wanted[a]! - wanted[b]! || a - b);
+  const pools: { sum: number; n: number }[] = [];
+  order.forEach((index, rank) => {
+    let pool = { sum: wanted[index]! - rank * gap, n: 1 };
+    while (pools.length && pools.at(-1)!.sum / pools.at(-1)!.n > pool.sum / pool.n) {
+      const before = pools.pop()!;
+      pool = { sum: before.sum + pool.sum, n: before.n + pool.n };
+    }
+    pools.push(pool);
+  });
+  const places: number[] = [];
+  pools.forEach((pool) => {
+    const mean = pool.sum / pool.n;
+    for (let i = 0; i < pool.n; i += 1) places.push(mean);
+  });
+  const highest = high - (wanted.length - 1) * gap;
+  const out = new Array<number>(wanted.length);
+  order.forEach((index, rank) => {
+    out[index] = Math.max(low, Math.min(Math.max(low, highest), places[rank]!)) + rank * gap;
+  });
+  return out;
+}

@@ -1,0 +1,60 @@
+/** How surfaces, spots and readings are named to the user. */
+import type { LengthUnit, Reading, SetUp, SurfaceName } from '../api/types';
+import { showLength } from './length';
+
+export const SURFACE_NAMES: Record<SurfaceName, string> = {
+  floor: 'Floor',
+  back: 'Back wall',
+  left: 'Left wall',
+  right: 'Right wall',
+  ceiling: 'Ceiling',
+};
+
+/** The axis that a surface is read along, and so the axis its lines stand across. */
+export const ACROSS: Record<SurfaceName, 'x' | 'y' | 'z'> = {
+  floor: 'z',
+  ceiling: 'z',
+  back: 'y',
+  left: 'x',
+  right: 'x',
+};
+
+const WORDS: Record<SurfaceName, [string, string]> = {
+  floor: ['along', 'out'],
+  ceiling: ['along', 'out'],
+  back: ['along', 'up'],
+  left: ['out', 'up'],
+  right: ['out', 'up'],
+};
+
+export function spotWords(surface: SurfaceName, at: readonly [number, number], unit: LengthUnit): string {
+  const [first, second] = WORDS[surface];
+  return `${showLength(at[0], unit, 0)} ${first}, ${showLength(at[1], unit, 0)} ${second}`;
+}
+
+/** Where a reading was taken. */
+export function readingWords(reading: Reading, unit: LengthUnit): string {
+  switch (reading.kind) {
+    case 'offset':
+      return `${SURFACE_NAMES[reading.surface]}, ${spotWords(reading.surface, reading.at, unit)}`;
+    case 'slope':
+      return `${SURFACE_NAMES[reading.surface]}, level from ${spotWords(reading.surface, reading.start, unit)}`;
+    case 'span':
+      return `${reading.between === 'left-right' ? 'Left to right' : 'Floor to ceiling'}, ${showLength(reading.at[0], unit, 0)} / ${showLength(reading.at[1], unit, 0)}`;
+  }
+}
+
+/** What was read, with its unit where that is not a length. */
+export function readingValue(reading: Reading, unit: LengthUnit): string {
+  if (reading.kind !== 'slope') return showLength(reading.value_mm, unit);
+  if (!reading.unit || reading.unit === 'mm') return showLength(reading.value, unit);
+  return `${reading.value} ${reading.unit === 'deg' ? '°' : reading.unit}`;
+}
+
+/** A line's place over the mark, as far as it is known. */
+export function lineWords(setUp: SetUp, unit: LengthUnit, found?: { at_mm: number; sd_mm: number }): string {
+  if (setUp.at_mm !== null && setUp.at_mm !== undefined)
+    return `${setUp.name} · ${showLength(setUp.at_mm, unit, 1)}`;
+  if (found && found.sd_mm < 25) return `${setUp.name} · found at ${showLength(found.at_mm, unit, 1)}`;
+  return `${setUp.name} · place not known`;
+}

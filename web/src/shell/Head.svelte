@@ -1,0 +1,218 @@
+<script lang="ts">
+  import { router } from '../router.svelte';
+  import { open } from '../state/job.svelte';
+  import { keys } from '../state/keys.svelte';
+  import { session } from '../state/session.svelte';
+  import { theme } from '../state/theme.svelte';
+  import { waiting } from '../state/waiting.svelte';
+  import Mark from './Mark.svelte';
+
+  const params = $derived(router.current?.params ?? {});
+  const job = $derived(params['job'] === open.stored?.id ? open.stored : null);
+  const bay = $derived(job?.job.bays.find((b) => b.id === params['bay']));
+  const stage = $derived(router.current?.route.path.split('/').at(-1) ?? '');
+  const stages = $derived(
+    bay && job
+      ? [
+          { key: 'place', name: 'Bay', to: `/jobs/${job.id}/${bay.id}/place`, n: bay.units.length },
+          { key: 'gauge', name: 'Gauge', to: `/jobs/${job.id}/${bay.id}/gauge`, n: bay.readings.length },
+          { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${bay.id}/fit`, n: 0 },
+        ]
+      : [],
+  );
+  const n = $derived(waiting.all.length);
+
+  async function signOut() {
+    await session.signOut();
+    router.go('/', true);
+  }
+</script>
+
+<header class="head no-print">
+  <a class="brand" href="/" aria-label="Wobble, your jobs"><Mark /></a>
+  <nav class="crumbs" aria-label="Where you are">
+    {#if job}
+      <a href="/jobs/{job.id}">{job.job.name}</a>
+      {#if bay}<span aria-hidden="true" class="slash">/</span><span class="bay">{bay.name}</span>{/if}
+    {/if}
+  </nav>
+  {#if stages.length}
+    <nav class="stages" aria-label="Stages">
+      {#each stages as s (s.key)}
+        <a href={s.to} aria-current={stage === s.key ? 'page' : undefined}>
+          {s.name}{#if s.n}<span class="figure n">{s.n}</span>{/if}
+        </a>
+      {/each}
+    </nav>
+  {/if}
+  <div class="end">
+    <span class="kept" class:waits={n > 0} role="status">
+      <span class="sign" aria-hidden="true"></span>{n ? `${n} waiting` : 'kept'}
+    </span>
+    <button
+      onclick={() => theme.turn()}
+      aria-label={theme.dark ? 'Light' : 'Dark'}
+      title={theme.dark ? 'Light' : 'Dark'}
+    >
+      <svg viewBox="0 0 20 20" width="18" height="18" aria-hidden="true">
+        <circle cx="10" cy="10" r="6.4" fill="none" stroke="currentColor" stroke-width="1.6" />
+        <path d="M10 3.6 A6.4 6.4 0 0 1 10 16.4Z" fill="currentColor" />
+      </svg>
+    </button>
+    <button class="wide" onclick={() => (keys.listed = true)} aria-label="Keys" title="Keys"
+      ><kbd>?</kbd></button
+    >
+    <button class="out" onclick={() => void signOut()} title="Sign out {session.name}">Sign out</button>
+  </div>
+</header>
+
+<style>
+  .head {
+    display: flex;
+    align-items: stretch;
+    gap: 1.1rem;
+    height: 50px;
+    padding: 0 1rem;
+    background: var(--w-sheet);
+    border-bottom: 1px solid var(--w-line);
+  }
+  .head > * {
+    display: flex;
+    align-items: center;
+  }
+  .brand {
+    text-decoration: none;
+    flex: none;
+  }
+  .crumbs {
+    gap: 0.5rem;
+    min-width: 0;
+    flex: 1;
+    white-space: nowrap;
+    overflow: hidden;
+  }
+  .crumbs a {
+    color: var(--w-ink-soft);
+    text-decoration: none;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .crumbs a:hover {
+    text-decoration: underline;
+  }
+  .slash {
+    color: var(--w-line-strong);
+  }
+  .bay {
+    font-weight: 600;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .stages {
+    gap: 0.15rem;
+    align-items: stretch;
+  }
+  .stages a {
+    display: flex;
+    align-items: center;
+    gap: 0.4rem;
+    padding: 0 0.85rem;
+    color: var(--w-ink-soft);
+    text-decoration: none;
+    border-bottom: 3px solid transparent;
+    border-top: 3px solid transparent;
+  }
+  .stages a:hover {
+    color: var(--w-ink);
+    background: var(--w-hover);
+  }
+  .stages a[aria-current] {
+    color: var(--w-ink);
+    font-weight: 650;
+    border-bottom-color: var(--w-chalk);
+  }
+  .n {
+    font-size: 0.75rem;
+    color: var(--w-ink-soft);
+    font-weight: 400;
+  }
+  .end {
+    gap: 0.4rem;
+    flex: none;
+  }
+  .end button {
+    background: none;
+    border: 0;
+    color: var(--w-ink-soft);
+    min-width: 34px;
+    height: 34px;
+    cursor: pointer;
+    display: grid;
+    place-items: center;
+    border-radius: var(--w-radius);
+  }
+  .end button:hover {
+    background: var(--w-hover);
+    color: var(--w-ink);
+  }
+  .kept {
+    display: flex;
+    align-items: center;
+    gap: 0.4rem;
+    font-size: 0.8125rem;
+    color: var(--w-fine);
+    white-space: nowrap;
+  }
+  .kept .sign {
+    width: 8px;
+    height: 8px;
+    border-radius: 50%;
+    background: currentColor;
+  }
+  .kept.waits {
+    color: var(--w-mind);
+    font-weight: 650;
+  }
+  .kept.waits .sign {
+    border-radius: 0;
+    transform: rotate(45deg);
+  }
+  @media (max-width: 760px) {
+    .head {
+      height: auto;
+      flex-wrap: wrap;
+      gap: 0 0.6rem;
+      padding: 0 0.6rem;
+    }
+    .head > * {
+      height: 40px;
+    }
+    .brand :global(svg) {
+      width: 78px;
+    }
+    .stages {
+      order: 4;
+      flex-basis: 100%;
+      border-top: 1px solid var(--w-line);
+      margin: 0 -0.6rem;
+      padding: 0 0.3rem;
+    }
+    .stages a {
+      flex: 1;
+      justify-content: center;
+    }
+    .crumbs a + .slash + .bay {
+      flex: none;
+    }
+    .end .wide {
+      display: none;
+    }
+    .end .out {
+      font-size: 0;
+      min-width: 0;
+      padding: 0;
+      width: 0;
+      overflow: hidden;
+    }
+  }
+</style>

@@ -1,0 +1,254 @@
+<!-- Where level starts: one slider over what it costs, and the two schools beside each other. -->
+<script lang="ts">
+  import type { Datum, LengthUnit, Plan, School } from '../../api/types';
+  import { path } from '../../drawing/ribbon';
+  import { showLength } from '../../entry/length';
+  import LengthField from '../../entry/LengthField.svelte';
+
+  interface Props {
+    plan: Plan;
+    datum: Datum;
+    schools: readonly School[];
+    tallest: number;
+    unit: LengthUnit;
+    onturn: (datum: Datum) => void;
+    onkeep: () => void;
+  }
+  let p: Props = $props();
+  const W = 340;
+  const H = 74;
+  const LOW = -12;
+  const HIGH = 20;
+
+  // From what is asked, not from the last answer: a slider that waited for the server would lose key presses.
+  const over = $derived(
+    p.datum.rule === 'high spot'
+      ? p.datum.over_mm
+      : p.datum.top_mm - p.tallest - (p.plan.base.height.value_mm - p.plan.base.over_high_spot.value_mm),
+  );
+  const held = $derived(Math.max(LOW, Math.min(HIGH, over)));
+  const most = $derived(
+    Math.max(4, ...p.plan.trades.map((t) => Math.max(t.largest_shim_mm, t.deepest_cut_mm))),
+  );
+  const x = (mm: number) => ((mm - LOW) / (HIGH - LOW)) * W;
+  const y = (mm: number) => H - 4 - (mm / most) * (H - 16);
+  const shim = $derived(path(p.plan.trades.map((t) => [x(t.over_mm), y(t.largest_shim_mm)] as const)));
+  const cut = $derived(path(p.plan.trades.map((t) => [x(t.over_mm), y(t.deepest_cut_mm)] as const)));
+  const sure = $derived(p.plan.base.sure_over_mm);
+  const count = $derived({
+    shimmed: p.plan.shims.filter((s) => s.filling.kind === 'stack' || s.filling.kind === 'block').length,
+    bare: p.plan.shims.filter((s) => s.filling.kind === 'bare').length,
+    cut: p.plan.shims.filter((s) => s.filling.kind === 'cut').length,
+    largest: Math.max(0, ...p.plan.shims.map((s) => s.gap.value_mm)),
+  });
+
+  /** The slider stands for the height over the high spot; under a fixed top the same move moves the top. */
+  function turn(mm: number) {
+    if (p.datum.rule === 'high spot') p.onturn({ rule: 'high spot', over_mm: mm });
+    else p.onturn({ rule: 'fixed top', top_mm: Math.round((p.datum.top_mm + mm - over) * 2) / 2 });
+  }
+</script>
+
+<section aria-labelledby="level-start">
+  <h2 id="level-start">Where level starts</h2>
+  <div class="columns">
+    <div class="schools" role="group" aria-label="Schools">
+      {#each p.schools as school (school.school)}
+        {@const chosen = school.school === p.datum.rule}
+        <button
+          class:chosen
+          aria-pressed={chosen}
+          onclick={() => (p.onturn(school.datum as Datum), p.onkeep())}
+        >
+          <b
+            >{school.school === 'high spot'
+              ? 'From the high spot'
+              : `Top at ${showLength((school.datum as { top_mm: number }).top_mm, p.unit, 1)}`}</b
+          >
+          <span
+            >{school.cost.n_shims} shims, to
+            <span class="figure">{showLength(school.cost.largest_shim_mm, p.unit)}</span>{school.cost.n_cut
+              ? `, ${school.cost.n_cut} cut`
+              : ''}</span
+          >
+          <span class="quiet">{school.proposed ? 'proposed: ' : ''}{school.reason}</span>
+        </button>
+      {/each}
+      {#if p.datum.rule === 'fixed top'}
+        <div class="exact">
+          <LengthField
+            label="Top over the mark"
+            value={p.datum.top_mm}
+            unit={p.unit}
+            least={1}
+            onchange={(mm) => (p.onturn({ rule: 'fixed top', top_mm: mm! }), p.onkeep())}
+          />
+        </div>
+      {/if}
+    </div>
+    <div>
+      <div class="curve">
+        <svg viewBox="0 0 {W} {H}" width="100%" height={H} preserveAspectRatio="none" aria-hidden="true">
+          <rect class="sure" x={x(sure)} y="0" width={W - x(sure)} height={H - 4} />
+          <path class="ground" d="M0,{H - 4}H{W}" />
+          <path class="zero" d="M{x(0)},0V{H - 4}" />
+          <path class="shim" d={shim} />
+          <path class="cut" d={cut} />
+          <path class="at" d="M{x(held)},0V{H}" />
+        </svg>
+        <span class="tag cut-tag">cut off the base</span>
+        <span class="tag shim-tag">largest shim</span>
+      </div>
+      <input
+        type="range"
+        min={LOW}
+        max={HIGH}
+        step="0.5"
+        value={held}
+        aria-label="Height over the high spot"
+        aria-valuetext="{showLength(over, p.unit)} over the high spot"
+        oninput={(e) => turn(Number(e.currentTarget.value))}
+        onchange={() => p.onkeep()}
+      />
+      <div class="scale quiet figure" aria-hidden="true">
+        <span style:left="{(x(-10) / W) * 100}%">−10</span><span style:left="{(x(0) / W) * 100}%"
+          >high spot</span
+        ><span style:left="{(x(10) / W) * 100}%">+10</span>
+      </div>
+      <p class="now">
+        <span><b class="figure">{showLength(over, p.unit)}</b> over the high spot</span>
+        <span
+          ><b class="figure">{count.shimmed}</b> shimmed, <b class="figure">{count.bare}</b>
+          bare{#if count.cut}, <b class="figure cutting">{count.cut}</b> cut{/if}</span
+        >
+        <span>largest <b class="figure">{showLength(count.largest, p.unit)}</b></span>
+      </p>
+    </div>
+  </div>
+</section>
+
+<style>
+  h2 {
+    font-size: 0.9375rem;
+    margin-bottom: 0.5rem;
+  }
+  .columns {
+    display: grid;
+    grid-template-columns: 205px minmax(0, 1fr);
+    gap: 1rem;
+  }
+  .schools {
+    display: grid;
+    gap: 0.4rem;
+    align-content: start;
+  }
+  .schools button {
+    text-align: left;
+    display: flex;
+    flex-direction: column;
+    gap: 0.1rem;
+    padding: 0.3rem 0.6rem;
+    background: var(--w-raised);
+    border: 1px solid var(--w-line-strong);
+    border-radius: var(--w-radius);
+    color: var(--w-ink);
+    font-size: 0.8125rem;
+    cursor: pointer;
+  }
+  .schools .chosen {
+    border: 2px solid var(--w-chalk);
+    padding: calc(0.3rem - 1px) calc(0.6rem - 1px);
+  }
+  .schools b {
+    font-size: 0.875rem;
+  }
+  .exact {
+    max-width: 12rem;
+  }
+  .curve {
+    position: relative;
+    padding: 0 8px;
+  }
+  svg {
+    display: block;
+    overflow: visible;
+  }
+  .sure {
+    fill: var(--w-chalk-wash);
+  }
+  .ground {
+    stroke: var(--w-line-strong);
+  }
+  .zero {
+    stroke: var(--w-line-strong);
+    stroke-dasharray: 2 3;
+  }
+  .shim,
+  .cut {
+    fill: none;
+    stroke: var(--w-chalk);
+    stroke-width: 2;
+    vector-effect: non-scaling-stroke;
+  }
+  .cut {
+    stroke: var(--w-stop);
+    stroke-dasharray: 6 4;
+  }
+  .at {
+    stroke: var(--w-ink);
+    stroke-width: 1.5;
+    vector-effect: non-scaling-stroke;
+  }
+  .tag {
+    position: absolute;
+    top: 0;
+    font-size: 0.75rem;
+  }
+  .cut-tag {
+    left: 10px;
+    top: 22px;
+    color: var(--w-stop);
+  }
+  .shim-tag {
+    right: 10px;
+    top: auto;
+    bottom: 12px;
+    color: var(--w-chalk);
+  }
+  input[type='range'] {
+    width: 100%;
+    margin: 0;
+    accent-color: var(--w-ink);
+    height: 28px;
+  }
+  .scale {
+    position: relative;
+    height: 1.1rem;
+    font-size: 0.75rem;
+    margin: 0 8px;
+  }
+  .scale span {
+    position: absolute;
+    transform: translateX(-50%);
+    white-space: nowrap;
+  }
+  .now {
+    display: flex;
+    flex-wrap: wrap;
+    justify-content: space-between;
+    gap: 0.1rem 0.7rem;
+    margin-top: 0.3rem;
+    font-size: 0.8125rem;
+  }
+  @media (max-width: 900px) {
+    .columns {
+      grid-template-columns: minmax(0, 1fr);
+    }
+    .schools {
+      grid-template-columns: 1fr 1fr;
+    }
+  }
+  .cutting {
+    color: var(--w-stop);
+  }
+</style>

@@ -1,0 +1,190 @@
+<!-- The list to carry to the place: what goes under every support and behind every fixing. -->
+<script lang="ts">
+  import type { Bay, LengthUnit, Plan } from '../../api/types';
+  import { showLength, showSpread } from '../../entry/length';
+  import { fillingWords, taperWords } from './words';
+
+  interface Props {
+    plan: Plan;
+    bay: Bay;
+    unit: LengthUnit;
+    before: ReadonlyMap<string, number>;
+    lit: string | null;
+    onpick: (id: string) => void;
+  }
+  let p: Props = $props();
+  const name = (id: string) => p.bay.units?.find((u) => u.id === id)?.name ?? id;
+  const was = (id: string, now: number) => {
+    const before = p.before.get(id);
+    return before !== undefined && Math.abs(before - now) >= 0.05 ? before : null;
+  };
+  const tapers = $derived([...p.plan.shims, ...p.plan.packings].some((s) => s.filling.taper));
+  const used = $derived(p.plan.pieces.filter((k) => k.wanted > 0));
+</script>
+
+{#snippet row(
+  id: string,
+  unitName: string,
+  where: string,
+  gap: Plan['shims'][number]['gap'],
+  filling: Plan['shims'][number]['filling'],
+)}
+  {@const before = was(id, gap.value_mm)}
+  <tr class:lit={p.lit === id} class:off={!filling.within_tolerance} class:cut={filling.kind === 'cut'}>
+    <td>{unitName}</td>
+    <td>{where}</td>
+    <td class="figure value">
+      <button onclick={() => p.onpick(id)} aria-label="Working of {unitName} {where}"
+        >{showLength(gap.value_mm, p.unit)} <small>{showSpread(gap.sd_mm, p.unit)}</small></button
+      >
+      {#if before !== null}<small class="was">was {showLength(before, p.unit)}</small>{/if}
+    </td>
+    <td class="figure"
+      >{fillingWords(filling, p.unit)}{#if filling.kind === 'stack' && !filling.within_tolerance}<small
+          class="short"
+        >
+          nearest the kit has</small
+        >{/if}</td
+    >
+    {#if tapers}<td class="figure quiet">{taperWords(filling, p.unit)}</td>{/if}
+  </tr>
+{/snippet}
+
+<div class="scroll">
+  <table>
+    <caption>Under the supports</caption>
+    <thead>
+      <tr
+        ><th>Unit</th><th>Support</th><th class="value">Gap{p.unit === 'mm' ? ', mm' : ''}</th><th>Shims</th
+        >{#if tapers}<th>or a tapered pair</th>{/if}</tr
+      >
+    </thead>
+    <tbody>
+      {#each p.plan.shims as s (s.support)}{@render row(
+          s.support,
+          name(s.unit),
+          s.corner,
+          s.gap,
+          s.filling,
+        )}{/each}
+    </tbody>
+  </table>
+  {#if p.plan.packings.length}
+    <table>
+      <caption
+        >Behind the fixings <small
+          >⚠ wires and pipes may lie behind the lining: detect, isolate, then drill</small
+        ></caption
+      >
+      <thead>
+        <tr
+          ><th>Unit</th><th>Fixing</th><th class="value">Gap{p.unit === 'mm' ? ', mm' : ''}</th><th
+            >Packing</th
+          >{#if tapers}<th>or a tapered pair</th>{/if}</tr
+        >
+      </thead>
+      <tbody>
+        {#each p.plan.packings as k (k.fixing)}
+          {@render row(
+            k.fixing,
+            name(k.unit),
+            `${k.side}, ${showLength(k.at[1] as number, p.unit, 0)} up`,
+            k.gap,
+            k.filling,
+          )}
+        {/each}
+      </tbody>
+    </table>
+  {/if}
+</div>
+{#if used.length}
+  <p class="take">
+    Take along:
+    {#each used as piece, i (piece.thickness_mm)}{i ? ', ' : ' '}<span
+        class="figure"
+        class:short={piece.to_hand !== null && piece.wanted > piece.to_hand}
+        >{piece.wanted} × {showLength(
+          piece.thickness_mm,
+          p.unit,
+          Number.isInteger(piece.thickness_mm) ? 0 : 1,
+        )}</span
+      >{#if piece.to_hand !== null}<small class="quiet"> (you have {piece.to_hand})</small>{/if}{/each}.
+  </p>
+{/if}
+
+<style>
+  .scroll {
+    overflow-x: auto;
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(33rem, 100%), 1fr));
+    gap: 1rem 2rem;
+    align-items: start;
+  }
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    font-size: 0.875rem;
+  }
+  caption {
+    text-align: left;
+    font-weight: 650;
+    font-size: 0.9375rem;
+    padding: 0.3rem 0;
+  }
+  caption small {
+    font-weight: 400;
+    color: var(--w-stop);
+    font-size: 0.75rem;
+  }
+  th {
+    text-align: left;
+    font-size: 0.75rem;
+    font-weight: 500;
+    color: var(--w-ink-soft);
+    border-bottom: 1.5px solid var(--w-ink);
+  }
+  th,
+  td {
+    padding: 0.2rem 0.6rem 0.2rem 0;
+    white-space: nowrap;
+  }
+  td {
+    border-bottom: 1px solid var(--w-line);
+  }
+  .value {
+    text-align: right;
+  }
+  td button {
+    background: none;
+    border: 0;
+    padding: 0.15rem 0;
+    color: var(--w-ink);
+    font: inherit;
+    cursor: pointer;
+  }
+  td button:hover {
+    text-decoration: underline;
+    text-decoration-color: var(--w-chalk);
+  }
+  small {
+    color: var(--w-ink-soft);
+  }
+  .was {
+    display: block;
+    color: var(--w-mind);
+    font-size: 0.75rem;
+  }
+  .short {
+    color: var(--w-stop);
+  }
+  .cut td {
+    color: var(--w-stop);
+  }
+  .lit td {
+    background: var(--w-chalk-wash);
+  }
+  .take {
+    margin-top: 0.6rem;
+    font-size: 0.875rem;
+  }
+</style>

@@ -1,0 +1,141 @@
+/** The decisions of one bay while they are being turned: what they mean now, what they meant before, and the way back. */
+import { calls } from '../../api/calls';
+import { Refused } from '../../api/client';
+import type { BackLine, BayFit, Datum, Place } from '../../api/types';
+import { open } from '../../state/job.svelte';
+import { notices } from '../../state/notices.svelte';
+
+const SETTLE_MS = 400;
+
+interface Choice {
+  datum: Datum;
+  back_line: BackLine;
+}
+
+export class Decision {
+  readonly job: string;
+  readonly key: string;
+  fit = $state.raw<BayFit | null>(null);
+  place = $state.raw<Place | null>(null);
+  /** Shims and packing as they were under the decision kept last, by support or fixing, to mark what changes. */
+  before = $state.raw<ReadonlyMap<string, number>>(new Map());
+  turned = $state.raw<Choice | null>(null);
+  /** Milliseconds that the last turned decision took to answer. */
+  took = $state(0);
+  #past = $state.raw<Choice[]>([]);
+  #busy = false;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #next: Choice | null = null;
+
+  constructor(job: string, key: string) {
+    this.job = job;
+    this.key = key;
+  }
+
+  readonly bay = $derived.by(() => open.bay(this.key));
+  readonly kept = $derived.by<Choice | null>(() =>
+    this.bay
+      ? { datum: this.bay.datum ?? { rule: 'high spot', over_mm: 0 }, back_line: this.bay.back_line ?? {} }
+      : null,
+  );
+  readonly now = $derived(this.turned ?? this.kept);
+  readonly plan = $derived(this.fit?.plan ?? null);
+
+  async load(): Promise<void> {
+    await open.load(this.job);
+    if (!this.bay) return;
+    try {
+      [this.fit, this.place] = await Promise.all([
+        calls.fit(this.job, this.key),
+        calls.gauge(this.job, this.key),
+      ]);
+      this.before = gaps(this.fit);
+    } catch (fault) {
+      notices.refused(fault);
+    }
+  }
+
+  /** Try a decision: nothing is kept. While one is being answered only the newest of the rest waits. */
+  turn(part: Partial<Choice>): void {
+    if (!this.now) return;
+    this.turned = { ...this.now, ...part };
+    this.#next = this.turned;
+    if (!this.#busy) void this.#answer();
+  }
+
+  async #answer(): Promise<void> {
+    this.#busy = true;
+    while (this.#next) {
+      const asked = this.#next;
+      this.#next = null;
+      const began = performance.now();
+      try {
+        this.fit = await calls.tryFit(this.job, this.key, asked.datum, asked.back_line);
+        this.took = performance.now() - began;
+      } catch (fault) {
+        notices.refused(fault);
+        this.turned = null;
+        if (fault instanceof Refused && fault.passing) break;
+      }
+    }
+    this.#busy = false;
+  }
+
+  /** Keep what was turned, once it has stood for a moment: a slider moved by keys is kept once, not at each step. */
+  keep(): void {
+    clearTimeout(this.#timer);
+    this.#timer = setTimeout(() => void this.#keep(), SETTLE_MS);
+  }
+
+  async #keep(): Promise<void> {
+    if (!this.turned || !this.kept) return;
+    if (JSON.stringify(this.turned) === JSON.stringify(this.kept)) {
+      this.turned = null;
+      return;
+    }
+    const from = this.kept;
+    if (await this.#put(this.turned)) this.#past = [...this.#past, from];
+  }
+
+  async #put(choice: Choice): Promise<boolean> {
+    const done = await open.change((id, revision) =>
+      calls.putDecisions(id, this.key, revision, choice.datum, choice.back_line),
+    );
+    // what was turned meanwhile stays turned
+    if (this.turned === choice) this.turned = null;
+    if (!done) {
+      this.turned = null;
+      await this.load();
+    }
+    return done;
+  }
+
+  /** Forget the marks of what changed. */
+  seen(): void {
+    if (this.fit) this.before = gaps(this.fit);
+  }
+
+  get canUndo(): boolean {
+    return this.#past.length > 0;
+  }
+
+  async undo(): Promise<void> {
+    clearTimeout(this.#timer);
+    const last = this.#past.at(-1);
+    if (!last) return;
+    this.#past = this.#past.slice(0, -1);
+    this.turned = last;
+    this.#next = last;
+    await this.#answer();
+    await this.#put(last);
+  }
+}
+
+/** The gap at every support and fixing. */
+export function gaps(fit: BayFit): ReadonlyMap<string, number> {
+  const plan = fit.plan;
+  return new Map([
+    ...(plan?.shims ?? []).map((s) => [s.support, s.gap.value_mm] as const),
+    ...(plan?.packings ?? []).map((p) => [p.fixing, p.gap.value_mm] as const),
+  ]);
+}

@@ -1,0 +1,136 @@
+<!-- Every reading of the bay, newest first: what it says, whether it agrees, and what became of it. -->
+<script lang="ts">
+  import type { Bay, LengthUnit, Place, Reading } from '../../api/types';
+  import { showLength } from '../../entry/length';
+  import { readingValue, readingWords } from '../../entry/places';
+
+  interface Props {
+    bay: Bay;
+    place: Place;
+    waiting: readonly Reading[];
+    unit: LengthUnit;
+    onagain: (reading: Reading) => void;
+    onaside: (reading: Reading) => void;
+    onback: (reading: Reading) => void;
+    ondrop: (reading: Reading) => void;
+  }
+  let p: Props = $props();
+  const verdicts = $derived(new Map(p.place.verdicts.map((v) => [v.reading, v])));
+  const replaced = $derived(
+    new Set([...(p.bay.readings ?? []), ...p.waiting].map((r) => r.supersedes).filter(Boolean)),
+  );
+  const rows = $derived([...(p.bay.readings ?? []).map((reading, i) => ({ reading, n: i + 1 }))].reverse());
+  const time = (r: Reading) =>
+    new Date(r.taken_at).toLocaleString(undefined, {
+      day: 'numeric',
+      month: 'short',
+      hour: '2-digit',
+      minute: '2-digit',
+    });
+</script>
+
+<ol>
+  {#each p.waiting as reading (reading.id)}
+    <li class="waits">
+      <span class="figure n">…</span>
+      <span class="where">{readingWords(reading, p.unit)}<small>waiting to be sent</small></span>
+      <span class="figure value">{readingValue(reading, p.unit)}</span>
+      <span class="do"><button onclick={() => p.ondrop(reading)}>Discard</button></span>
+    </li>
+  {/each}
+  {#each rows as { reading, n } (reading.id)}
+    {@const verdict = verdicts.get(reading.id)}
+    {@const doubted = verdict?.verdict === 'take again'}
+    {@const out = reading.aside
+      ? `set aside: ${reading.aside.reason}`
+      : replaced.has(reading.id)
+        ? 'taken again since'
+        : ''}
+    <li class:doubted class:out={out !== ''} id="reading-{reading.id}">
+      <span class="figure n">{n}</span>
+      <span class="where">
+        {readingWords(reading, p.unit)}
+        <small>
+          {#if out}{out}{:else if doubted && verdict}
+            <b
+              >✕ {showLength(Math.abs(verdict.by_mm), p.unit)}
+              {verdict.by_mm > 0 ? 'more' : 'less'} than the others say</b
+            >{:else}
+            agrees within {showLength(Math.abs(verdict?.by_mm ?? 0), p.unit)}{/if}
+          · {time(reading)}{reading.taken_by ? `, ${reading.taken_by}` : ''}{reading.note
+            ? ` · ${reading.note}`
+            : ''}
+        </small>
+      </span>
+      <span class="figure value">{readingValue(reading, p.unit)}</span>
+      <span class="do">
+        {#if reading.aside}
+          <button onclick={() => p.onback(reading)}>Put back</button>
+        {:else if !out}
+          {#if reading.kind === 'offset'}<button onclick={() => p.onagain(reading)}>Again</button>{/if}
+          <button onclick={() => p.onaside(reading)}>Set aside</button>
+        {/if}
+      </span>
+    </li>
+  {/each}
+</ol>
+
+<style>
+  ol {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+  }
+  li {
+    display: grid;
+    grid-template-columns: 1.8rem 1fr auto auto;
+    gap: 0.5rem;
+    align-items: center;
+    border-bottom: 1px solid var(--w-line);
+    padding: 0.35rem 0;
+    min-height: 44px;
+    font-size: 0.875rem;
+  }
+  .n {
+    color: var(--w-ink-soft);
+    font-size: 0.75rem;
+  }
+  small {
+    display: block;
+    color: var(--w-ink-soft);
+    font-size: 0.75rem;
+  }
+  b {
+    color: var(--w-stop);
+    font-weight: 600;
+  }
+  .out .where,
+  .out .value {
+    text-decoration: line-through;
+    text-decoration-color: var(--w-line-strong);
+    color: var(--w-ink-soft);
+  }
+  .out small {
+    text-decoration: none;
+    display: inline-block;
+  }
+  .waits .n {
+    color: var(--w-mind);
+  }
+  .do {
+    display: flex;
+    gap: 0.2rem;
+  }
+  button {
+    background: none;
+    border: 0;
+    color: var(--w-chalk);
+    min-height: 32px;
+    padding: 0 0.3rem;
+    cursor: pointer;
+    font-size: 0.8125rem;
+  }
+  button:hover {
+    text-decoration: underline;
+  }
+</style>

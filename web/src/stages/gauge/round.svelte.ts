@@ -1,0 +1,193 @@
+/** The round of one bay as the user walks it: what is read, what waits, what is next; readings are added, never changed. */
+import { calls } from '../../api/calls';
+import type { Place, Reading, Station, SurfaceName } from '../../api/types';
+import { newId } from '../../entry/ids';
+import { ACROSS } from '../../entry/places';
+import { nextOpen } from '../../entry/walk';
+import { open } from '../../state/job.svelte';
+import { notices } from '../../state/notices.svelte';
+import { session } from '../../state/session.svelte';
+import { waiting } from '../../state/waiting.svelte';
+
+export interface Target {
+  station: string | null;
+  surface: SurfaceName;
+  at: [number, number];
+}
+
+export class Round {
+  readonly job: string;
+  readonly key: string;
+  place = $state.raw<Place | null>(null);
+  target = $state.raw<Target | null>(null);
+  /** The line chosen for each axis. */
+  lines = $state.raw<Partial<Record<'x' | 'y' | 'z', string>>>({});
+  instrument = $state<string | null>(null);
+  /** Whether a reading at a station that has one takes its place. */
+  replaces = $state(true);
+  last = $state.raw<Reading | null>(null);
+  /** Ids that were recorded or set aside in this visit, newest last, for undo. */
+  #done = $state.raw<string[]>([]);
+
+  constructor(job: string, key: string) {
+    this.job = job;
+    this.key = key;
+  }
+
+  readonly bay = $derived.by(() => open.bay(this.key));
+  readonly stations = $derived(this.place?.stations ?? []);
+  readonly pending = $derived.by(() => waiting.of(this.job, this.key));
+  readonly pendingStations = $derived(
+    new Set(this.pending.flatMap((r) => (r.kind === 'offset' ? [this.#stationAt(r.surface, r.at)] : []))),
+  );
+  readonly suspects = $derived(
+    new Set((this.place?.verdicts ?? []).filter((v) => v.verdict === 'take again').map((v) => v.reading)),
+  );
+  readonly station = $derived(this.stations.find((s) => s.id === this.target?.station) ?? null);
+  /** The standing reading at the target, if any. */
+  readonly here = $derived((this.bay?.readings ?? []).find((r) => r.id === this.station?.read_by) ?? null);
+  readonly lastVerdict = $derived(this.place?.verdicts.find((v) => v.reading === this.last?.id) ?? null);
+  readonly line = $derived(this.#lineFor(this.target?.surface ?? 'floor'));
+
+  async load(): Promise<void> {
+    await open.load(this.job);
+    if (!this.bay) return;
+    await this.#solve();
+    this.instrument ??=
+      this.bay.readings?.findLast((r) => r.kind === 'offset')?.instrument ??
+      open.stored?.job.instruments?.[0]?.id ??
+      null;
+    if (!this.target) this.next();
+    if (!this.target && this.stations[0]) this.go(this.stations[0]);
+  }
+
+  async #solve(): Promise<void> {
+    try {
+      this.place = await calls.gauge(this.job, this.key);
+    } catch (fault) {
+      notices.refused(fault);
+    }
+  }
+
+  /** Readings arrived at the server: look again. */
+  async arrived(): Promise<void> {
+    await Promise.all([open.load(this.job), this.#solve()]);
+  }
+
+  #stationAt(surface: SurfaceName, at: [number, number]): string {
+    return (
+      this.stations.find((s) => s.surface === surface && Math.hypot(s.at[0] - at[0], s.at[1] - at[1]) <= 30)
+        ?.id ?? ''
+    );
+  }
+
+  #lineFor(surface: SurfaceName): string | null {
+    const across = ACROSS[surface];
+    const known = (this.bay?.set_ups ?? []).filter((s) => (s.across ?? 'z') === across);
+    const used = this.bay?.readings?.findLast(
+      (r) => r.kind === 'offset' && known.some((s) => s.id === r.set_up),
+    );
+    return this.lines[across] ?? (used?.kind === 'offset' ? used.set_up : known.at(-1)?.id) ?? null;
+  }
+
+  choose(line: string): void {
+    if (this.target) this.lines = { ...this.lines, [ACROSS[this.target.surface]]: line };
+  }
+
+  go(station: Station): void {
+    this.target = { station: station.id, surface: station.surface, at: station.at };
+    this.replaces = true;
+  }
+
+  goto(surface: SurfaceName, at: [number, number]): void {
+    const near = this.#stationAt(surface, at);
+    const station = this.stations.find((s) => s.id === near);
+    if (station) this.go(station);
+    else this.target = { station: null, surface, at };
+  }
+
+  /** Walk on to the next station without a reading; if all are read, to the worst that disagrees. */
+  next(): void {
+    const found = nextOpen(this.stations, this.target?.station ?? null, this.pendingStations);
+    if (found) this.go(found);
+    else {
+      const doubted = this.stations.find(
+        (s) => s.read_by && this.suspects.has(s.read_by) && s.id !== this.target?.station,
+      );
+      if (doubted) this.go(doubted);
+    }
+  }
+
+  async record(mm: number, typed: string): Promise<void> {
+    const line = this.line;
+    if (!this.target || !line || !this.instrument) return;
+    const reading: Reading = {
+      kind: 'offset',
+      ...this.#common(typed),
+      surface: this.target.surface,
+      at: this.target.at,
+      set_up: line,
+      value_mm: mm,
+      supersedes: this.here && this.replaces ? this.here.id : null,
+    };
+    await this.add(reading);
+  }
+
+  /** Keep a reading, however it was taken, and walk on. */
+  async add(reading: Reading): Promise<void> {
+    this.last = reading;
+    this.#done = [...this.#done, reading.id];
+    const kept = waiting.keep(this.job, this.key, reading);
+    if (reading.kind === 'offset') this.next();
+    await kept;
+  }
+
+  #common(typed: string) {
+    const taken_at = new Date().toISOString();
+    return {
+      id: newId(),
+      instrument: this.instrument!,
+      taken_at,
+      taken_by: session.name,
+      entered: typed,
+      note: '',
+      aside: null,
+    };
+  }
+
+  get canUndo(): boolean {
+    return this.#done.length > 0;
+  }
+
+  /** Take back the last reading of this visit: it is set aside, and stays on record. */
+  async undo(): Promise<void> {
+    const id = this.#done.at(-1);
+    if (!id) return;
+    this.#done = this.#done.slice(0, -1);
+    if (await waiting.take(id)) return;
+    const reading = this.bay?.readings?.find((r) => r.id === id);
+    if (reading) await this.setAside(reading, 'taken back');
+    if (reading?.kind === 'offset') this.goto(reading.surface, reading.at);
+  }
+
+  async setAside(reading: Reading, reason: string): Promise<void> {
+    try {
+      await calls.setAside(this.job, this.key, reading.id, reason, session.name);
+      notices.add('info', 'The reading is set aside.', 'It stays on record and counts no more.', () =>
+        this.putBack(reading),
+      );
+    } catch (fault) {
+      notices.refused(fault);
+    }
+    await this.arrived();
+  }
+
+  async putBack(reading: Reading): Promise<void> {
+    try {
+      await calls.putBack(this.job, this.key, reading.id);
+    } catch (fault) {
+      notices.refused(fault);
+    }
+    await this.arrived();
+  }
+}

@@ -1,0 +1,329 @@
+<!-- A bay: its size, its surfaces and what will stand in it. Made anew, or changed. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import type { Bay, SurfaceName, Unit } from '../../api/types';
+  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../carbon';
+  import LengthField from '../../entry/LengthField.svelte';
+  import LengthsField from '../../entry/LengthsField.svelte';
+  import { router } from '../../router.svelte';
+  import { open } from '../../state/job.svelte';
+  import { keys } from '../../state/keys.svelte';
+  import { notices } from '../../state/notices.svelte';
+  import RunSketch from './RunSketch.svelte';
+
+  let { params }: { params: Record<string, string> } = $props();
+  const id = $derived(params['job'] ?? '');
+  const key = $derived(params['bay'] ?? '');
+  const SURFACES: SurfaceName[] = ['floor', 'back', 'left', 'right', 'ceiling'];
+  const NAMES = {
+    floor: 'Floor',
+    back: 'Back wall',
+    left: 'Left wall',
+    right: 'Right wall',
+    ceiling: 'Ceiling',
+  };
+
+  const blank = {
+    id: '',
+    name: 'North wall',
+    width_mm: 2400,
+    depth_mm: 600,
+    height_mm: 2400,
+    surfaces: ['floor', 'back'],
+  };
+  let draft = $state.raw<Bay>(blank as Bay);
+  let saved = $state.raw<Bay | null>(null);
+  const dirty = $derived(draft !== saved);
+  const units = $derived(draft.units ?? []);
+  const unit = $derived(open.units);
+
+  onMount(() => {
+    keys.page = [];
+    void open.load(id).then(() => {
+      const found = key ? open.bay(key) : undefined;
+      if (found) draft = saved = found;
+      document.title = `${found?.name ?? 'New bay'} · Wobble`;
+    });
+  });
+
+  const set = (part: Partial<Bay>) => (draft = { ...draft, ...part });
+  const setUnit = (i: number, part: Partial<Unit>) =>
+    set({ units: units.map((u, k) => (k === i ? { ...u, ...part } : u)) });
+
+  /** The next unit stands beside the last one and is like it. */
+  function addUnit() {
+    const last = units.at(-1);
+    const taken = new Set(units.map((u) => u.id));
+    let letter = 'A';
+    while (taken.has(letter))
+      letter = letter < 'Z' ? String.fromCharCode(letter.charCodeAt(0) + 1) : letter + 'A';
+    const like: Partial<Unit> = last ?? { width_mm: 600, depth_mm: 560, height_mm: 720, kind: 'base' };
+    set({
+      units: [
+        ...units,
+        { ...like, id: letter, name: letter, x_mm: last ? last.x_mm + last.width_mm : 0 } as Unit,
+      ],
+    });
+  }
+
+  function newKey(name: string): string {
+    const plain =
+      name
+        .toLowerCase()
+        .replace(/[^a-z0-9]+/g, '-')
+        .replace(/^-|-$/g, '') || 'bay';
+    const taken = new Set(open.stored?.job.bays?.map((b) => b.id));
+    let n = 1;
+    while (taken.has(n === 1 ? plain : `${plain}-${n}`)) n += 1;
+    return n === 1 ? plain : `${plain}-${n}`;
+  }
+
+  async function save(then: 'stay' | 'gauge') {
+    const bay = { ...draft, id: key || newKey(draft.name) };
+    if (!(await open.putBay(bay))) return;
+    draft = saved = open.bay(bay.id) ?? bay;
+    if (then === 'gauge' || !key) router.go(`/jobs/${id}/${bay.id}/${then === 'gauge' ? 'gauge' : 'place'}`);
+    else notices.add('success', 'The bay is kept.');
+  }
+</script>
+
+{#if open.missing}
+  <main>
+    <h1>There is no such job</h1>
+    <p><a href="/">Go to your jobs</a></p>
+  </main>
+{:else if open.stored}
+  <main>
+    <h1>{key ? draft.name : 'Add a bay'}</h1>
+    <section>
+      <h2>The place</h2>
+      <div class="fields">
+        <TextInput
+          labelText="Name"
+          size="sm"
+          value={draft.name}
+          on:input={(e: CustomEvent<string | number | null>) => set({ name: String(e.detail ?? '') })}
+        />
+        <LengthField
+          label="Long"
+          value={draft.width_mm}
+          {unit}
+          least={1}
+          onchange={(mm) => set({ width_mm: mm! })}
+        />
+        <LengthField
+          label="Deep"
+          value={draft.depth_mm}
+          {unit}
+          least={1}
+          onchange={(mm) => set({ depth_mm: mm! })}
+        />
+        <LengthField
+          label="High"
+          value={draft.height_mm}
+          {unit}
+          least={1}
+          onchange={(mm) => set({ height_mm: mm! })}
+        />
+        <Select
+          labelText="How true is the building?"
+          size="sm"
+          selected={draft.character ?? 'typical'}
+          on:change={(e: Event) =>
+            set({ character: (e.target as HTMLSelectElement).value as 'true' | 'typical' | 'rough' })}
+        >
+          <SelectItem value="true" text="True: new, flat floors" />
+          <SelectItem value="typical" text="Typical" />
+          <SelectItem value="rough" text="Rough: old, settled, hand-plastered" />
+        </Select>
+        <Select
+          labelText="Level is"
+          size="sm"
+          selected={draft.frame ?? 'gravity'}
+          on:change={(e: Event) =>
+            set({ frame: (e.target as HTMLSelectElement).value as 'gravity' | 'body' })}
+        >
+          <SelectItem value="gravity" text="by gravity (a room)" />
+          <SelectItem value="body" text="the vehicle's own floor" />
+        </Select>
+      </div>
+      <fieldset>
+        <legend>Surfaces you will measure</legend>
+        {#each SURFACES as surface (surface)}
+          <Checkbox
+            labelText={NAMES[surface]}
+            checked={(draft.surfaces ?? []).includes(surface)}
+            on:check={(e: CustomEvent<boolean>) =>
+              set({
+                surfaces: SURFACES.filter((s) =>
+                  s === surface ? e.detail : (draft.surfaces ?? []).includes(s),
+                ),
+              })}
+          />
+        {/each}
+      </fieldset>
+    </section>
+    <section>
+      <h2>What will stand here</h2>
+      {#if units.length}
+        <RunSketch bay={draft} />
+        <div class="scroll">
+          <table>
+            <thead>
+              <tr>
+                <th>Unit</th><th>From the left</th><th>Wide</th><th>Deep</th><th>High</th><th>Toe recess</th
+                ><th>Feet in from edges</th>
+                <th>Screw heights</th><th></th>
+              </tr>
+            </thead>
+            <tbody>
+              {#each units as u, i (u.id)}
+                <tr>
+                  <td
+                    ><TextInput
+                      hideLabel
+                      labelText="Name of unit {u.id}"
+                      size="sm"
+                      value={u.name}
+                      on:input={(e: CustomEvent<string | number | null>) =>
+                        setUnit(i, { name: String(e.detail ?? '') })}
+                    /></td
+                  >
+                  {#each [['x_mm', 'From the left'], ['width_mm', 'Width'], ['depth_mm', 'Depth'], ['height_mm', 'Height'], ['toe_recess_mm', 'Toe recess'], ['support_inset_mm', 'Inset of feet']] as const as [part, what] (part)}
+                    <td
+                      ><LengthField
+                        bare
+                        label="{what} of {u.name}"
+                        value={u[part] ?? (part === 'toe_recess_mm' ? 60 : 40)}
+                        {unit}
+                        least={part === 'x_mm' || part === 'toe_recess_mm' || part === 'support_inset_mm'
+                          ? 0
+                          : 1}
+                        onchange={(mm) => setUnit(i, { [part]: mm! })}
+                      /></td
+                    >
+                  {/each}
+                  <td
+                    ><LengthsField
+                      label="Screw heights of {u.name}"
+                      values={u.fixing_heights_mm ?? [650]}
+                      {unit}
+                      onchange={(heights) => setUnit(i, { fixing_heights_mm: heights })}
+                    /></td
+                  >
+                  <td
+                    ><button
+                      onclick={() => set({ units: units.filter((_, k) => k !== i) })}
+                      aria-label="Remove {u.name}">Remove</button
+                    ></td
+                  >
+                </tr>
+              {/each}
+            </tbody>
+          </table>
+        </div>
+      {:else}
+        <p class="quiet">
+          No units yet. Add the boxes in the order in which they stand, from the left; you can measure first
+          and add them later.
+        </p>
+      {/if}
+      <Button size="small" kind={units.length ? 'ghost' : 'tertiary'} on:click={addUnit}>Add a unit</Button>
+    </section>
+    <div class="end">
+      <Button
+        disabled={!dirty || !draft.name.trim() || !(draft.surfaces ?? []).length}
+        on:click={() => void save(key ? 'stay' : 'gauge')}
+      >
+        {key ? 'Keep changes' : 'Keep, then measure'}
+      </Button>
+      {#if dirty && saved}<Button kind="ghost" on:click={() => saved && (draft = saved)}>Undo changes</Button
+        >{/if}
+    </div>
+  </main>
+{/if}
+
+<style>
+  main {
+    max-width: 76rem;
+    margin: 0 auto;
+    padding: 1.75rem 1.25rem 6rem;
+    display: grid;
+    gap: 1.75rem;
+  }
+  main > :global(*) {
+    min-width: 0;
+  }
+  h1 {
+    font-size: 1.75rem;
+  }
+  h2 {
+    font-size: 1.125rem;
+    border-top: 2px solid var(--w-ink);
+    padding-top: 0.6rem;
+    margin-bottom: 0.75rem;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: 1.6fr repeat(3, 0.8fr) 1.4fr 1.2fr;
+    gap: 1rem;
+    align-items: start;
+  }
+  fieldset {
+    border: 0;
+    padding: 0;
+    margin: 1.25rem 0 0;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.25rem 1.5rem;
+  }
+  fieldset :global(.bx--form-item) {
+    flex: none;
+  }
+  legend {
+    font-size: 0.75rem;
+    color: var(--w-ink-soft);
+    margin-bottom: 0.25rem;
+  }
+  .scroll {
+    overflow-x: auto;
+    margin-bottom: 0.5rem;
+  }
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    min-width: 56rem;
+  }
+  th {
+    text-align: left;
+    font-size: 0.8125rem;
+    font-weight: 500;
+    color: var(--w-ink-soft);
+    padding: 0.25rem 0.5rem 0.25rem 0;
+    vertical-align: bottom;
+  }
+  td {
+    padding: 0.15rem 0.5rem 0.15rem 0;
+    vertical-align: top;
+  }
+  td:first-child {
+    min-width: 9rem;
+  }
+  button {
+    background: none;
+    border: 0;
+    color: var(--w-ink-soft);
+    text-decoration: underline;
+    cursor: pointer;
+    min-height: 32px;
+  }
+  .end {
+    display: flex;
+    gap: 0.75rem;
+  }
+  @media (max-width: 760px) {
+    .fields {
+      grid-template-columns: 1fr 1fr;
+    }
+  }
+</style>

@@ -1,0 +1,187 @@
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import type { LengthUnit } from '../../api/types';
+  import { Button, Select, SelectItem, TextArea, TextInput } from '../../carbon';
+  import { open } from '../../state/job.svelte';
+  import { keys } from '../../state/keys.svelte';
+  import Instruments from './Instruments.svelte';
+  import Kit from './Kit.svelte';
+
+  let { params }: { params: Record<string, string> } = $props();
+  const id = $derived(params['job'] ?? '');
+  const job = $derived(open.stored?.id === id ? open.stored.job : null);
+
+  onMount(() => {
+    keys.page = [];
+    void open.load(id).then(() => (document.title = `${open.stored?.job.name ?? 'Job'} · Wobble`));
+  });
+
+  function about(part: Partial<{ name: string; place: string; note: string; units: LengthUnit }>) {
+    if (!job) return;
+    const now = { name: job.name, place: job.place ?? '', note: job.note ?? '', units: job.units ?? 'mm' };
+    const next = { ...now, ...part };
+    if (next.name.trim() && JSON.stringify(next) !== JSON.stringify(now)) void open.putAbout(next);
+  }
+  const text = (e: Event) => (e.target as HTMLInputElement).value;
+</script>
+
+{#if open.missing}
+  <main>
+    <h1>There is no such job</h1>
+    <p><a href="/">Go to your jobs</a></p>
+  </main>
+{:else if job}
+  <main>
+    <section class="bays">
+      <h1>{job.name}</h1>
+      {#if job.bays?.length}
+        <ul>
+          {#each job.bays as bay (bay.id)}
+            <li>
+              <h2>{bay.name}</h2>
+              <p class="quiet">
+                {bay.units?.length ?? 0} units · {bay.readings?.length ?? 0} readings · {bay.frame === 'body'
+                  ? 'vehicle'
+                  : 'room'}
+              </p>
+              <div class="go">
+                <Button size="small" kind="ghost" href="/jobs/{id}/{bay.id}/place">Bay</Button>
+                <Button
+                  size="small"
+                  kind={bay.readings?.length ? 'ghost' : 'primary'}
+                  href="/jobs/{id}/{bay.id}/gauge">Gauge</Button
+                >
+                <Button
+                  size="small"
+                  kind={bay.readings?.length ? 'primary' : 'ghost'}
+                  href="/jobs/{id}/{bay.id}/fit">Fit</Button
+                >
+              </div>
+            </li>
+          {/each}
+        </ul>
+      {:else}
+        <p class="empty">
+          A bay is one run of units against a wall. Say how long it is and what will stand there, then measure
+          it.
+        </p>
+      {/if}
+      <Button kind={job.bays?.length ? 'tertiary' : 'primary'} href="/jobs/{id}/new">Add a bay</Button>
+    </section>
+
+    <section>
+      <h2>About</h2>
+      <div class="fields">
+        <TextInput
+          labelText="Name"
+          size="sm"
+          value={job.name}
+          on:blur={(e: FocusEvent) => about({ name: text(e) })}
+        />
+        <TextInput
+          labelText="Where"
+          size="sm"
+          value={job.place}
+          on:blur={(e: FocusEvent) => about({ place: text(e) })}
+        />
+        <Select
+          labelText="Lengths are shown in"
+          size="sm"
+          selected={job.units ?? 'mm'}
+          on:change={(e: Event) => about({ units: text(e) as LengthUnit })}
+        >
+          <SelectItem value="mm" text="millimetres" />
+          <SelectItem value="in" text="inches and fractions" />
+        </Select>
+        <div class="note">
+          <TextArea
+            labelText="Notes"
+            rows={2}
+            value={job.note}
+            on:blur={(e: FocusEvent) => about({ note: text(e) })}
+          />
+        </div>
+      </div>
+      <p>
+        <a href="/api/jobs/{id}/document" download>Export the job document</a>
+        <span class="quiet">(JSON; it comes back in with Import)</span>
+      </p>
+    </section>
+    {#key open.stored?.revision}
+      <Kit kit={job.kit!} unit={open.units} />
+      <Instruments instruments={job.instruments ?? []} unit={open.units} />
+    {/key}
+  </main>
+{/if}
+
+<style>
+  main {
+    max-width: 60rem;
+    margin: 0 auto;
+    padding: 1.75rem 1.25rem 6rem;
+    display: grid;
+    gap: 2.25rem;
+  }
+  h1 {
+    font-size: 1.75rem;
+    margin-bottom: 0.75rem;
+  }
+  main :global(section > h2) {
+    font-size: 1.125rem;
+    border-top: 2px solid var(--w-ink);
+    padding-top: 0.6rem;
+    margin-bottom: 0.75rem;
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: 0 0 1rem;
+    display: grid;
+    gap: 0.75rem;
+  }
+  li {
+    background: var(--w-sheet);
+    border: 1px solid var(--w-line);
+    border-left: 4px solid var(--w-wood-edge);
+    padding: 0.9rem 1rem;
+    display: grid;
+    grid-template-columns: 1fr auto;
+    align-items: center;
+  }
+  li h2 {
+    font-size: 1.125rem;
+  }
+  li p {
+    grid-row: 2;
+  }
+  .go {
+    grid-row: 1 / 3;
+    grid-column: 2;
+    display: flex;
+    gap: 0.35rem;
+  }
+  .empty {
+    max-width: 34rem;
+    margin-bottom: 1rem;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: 2fr 2fr 1.4fr;
+    gap: 1rem;
+    margin-bottom: 1rem;
+  }
+  .note {
+    grid-column: 1 / -1;
+  }
+  @media (max-width: 760px) {
+    .fields,
+    li {
+      grid-template-columns: 1fr;
+    }
+    .go {
+      grid-row: auto;
+      grid-column: 1;
+      margin-top: 0.6rem;
+    }
+  }
+</style>

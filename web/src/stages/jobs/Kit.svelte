@@ -1,0 +1,166 @@
+<!-- The shim kit: what the installer has to pack with. -->
+<script lang="ts">
+  import type { LengthUnit, ShimKit } from '../../api/types';
+  import { Button, TextInput } from '../../carbon';
+  import LengthField from '../../entry/LengthField.svelte';
+  import { open } from '../../state/job.svelte';
+
+  let { kit, unit }: { kit: ShimKit; unit: LengthUnit } = $props();
+  const pieces = $derived(kit.pieces ?? []);
+  const tapers = $derived(kit.tapers ?? []);
+  const save = (part: Partial<ShimKit>) => void open.putKit({ ...kit, ...part });
+  const count = (text: string) => (/^\d+$/.test(text.trim()) ? Number(text) : null);
+  const changed = <T,>(all: readonly T[], i: number, part: Partial<T>) =>
+    all.map((p, k) => (k === i ? { ...p, ...part } : p));
+  const without = <T,>(all: readonly T[], i: number) => all.filter((_, k) => k !== i);
+</script>
+
+<section>
+  <h2>Shim kit</h2>
+  <table>
+    <thead><tr><th>Flat shims</th><th>How many you have</th><th></th></tr></thead>
+    <tbody>
+      {#each pieces as piece, i (i)}
+        <tr>
+          <td
+            ><LengthField
+              bare
+              label="Thickness of shim {i + 1}"
+              value={piece.thickness_mm}
+              {unit}
+              least={0.05}
+              onchange={(mm) => save({ pieces: changed(pieces, i, { thickness_mm: mm! }) })}
+            /></td
+          >
+          <td
+            ><TextInput
+              hideLabel
+              labelText="How many of shim {i + 1}"
+              size="sm"
+              inputmode="numeric"
+              placeholder="plenty"
+              value={piece.count ?? ''}
+              on:blur={(e: FocusEvent) => {
+                const n = count((e.target as HTMLInputElement).value);
+                if (n !== (piece.count ?? null)) save({ pieces: changed(pieces, i, { count: n }) });
+              }}
+            /></td
+          >
+          <td
+            ><button onclick={() => save({ pieces: without(pieces, i) })} aria-label="Remove shim {i + 1}"
+              >Remove</button
+            ></td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  <Button
+    size="small"
+    kind="ghost"
+    on:click={() => save({ pieces: [...pieces, { thickness_mm: 1, count: null }] })}>Add a flat shim</Button
+  >
+
+  <table>
+    <thead
+      ><tr><th>Tapered shims, in pairs: length</th><th>Thin end</th><th>Thick end</th><th></th></tr></thead
+    >
+    <tbody>
+      {#each tapers as taper, i (i)}
+        <tr>
+          {#each ['length_mm', 'thin_mm', 'thick_mm'] as const as part (part)}
+            <td
+              ><LengthField
+                bare
+                label="{part === 'length_mm'
+                  ? 'Length'
+                  : part === 'thin_mm'
+                    ? 'Thin end'
+                    : 'Thick end'} of taper {i + 1}"
+                value={taper[part]}
+                {unit}
+                least={part === 'thin_mm' ? 0 : 0.1}
+                onchange={(mm) => save({ tapers: changed(tapers, i, { [part]: mm! }) })}
+              /></td
+            >
+          {/each}
+          <td
+            ><button onclick={() => save({ tapers: without(tapers, i) })} aria-label="Remove taper {i + 1}"
+              >Remove</button
+            ></td
+          >
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+  <Button
+    size="small"
+    kind="ghost"
+    on:click={() => save({ tapers: [...tapers, { length_mm: 150, thin_mm: 1, thick_mm: 8, count: null }] })}
+    >Add a tapered pair</Button
+  >
+
+  <div class="fields">
+    <LengthField
+      label="A stack is good within"
+      value={kit.tolerance_mm ?? 0.5}
+      {unit}
+      least={0.05}
+      onchange={(mm) => save({ tolerance_mm: mm! })}
+    />
+    <LengthField
+      label="Tallest stack of loose shims"
+      value={kit.max_stack_mm ?? 25}
+      {unit}
+      least={1}
+      onchange={(mm) => save({ max_stack_mm: mm! })}
+    />
+    <LengthField
+      label="Tapers overlap by at least"
+      value={kit.least_overlap_mm ?? 50}
+      {unit}
+      least={0}
+      onchange={(mm) => save({ least_overlap_mm: mm! })}
+    />
+  </div>
+</section>
+
+<style>
+  table {
+    border-collapse: collapse;
+    margin-top: 0.5rem;
+    max-width: 40rem;
+    width: 100%;
+  }
+  th {
+    text-align: left;
+    font-size: 0.8125rem;
+    font-weight: 500;
+    color: var(--w-ink-soft);
+    padding: 0.25rem 0.75rem 0.25rem 0;
+  }
+  td {
+    vertical-align: top;
+    padding: 0.15rem 0.75rem 0.15rem 0;
+  }
+  button {
+    background: none;
+    border: 0;
+    color: var(--w-ink-soft);
+    text-decoration: underline;
+    cursor: pointer;
+    min-height: 32px;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(3, 1fr);
+    gap: 1rem;
+    margin-top: 1rem;
+    max-width: 48rem;
+  }
+  @media (max-width: 760px) {
+    .fields {
+      grid-template-columns: 1fr;
+    }
+  }
+</style>
