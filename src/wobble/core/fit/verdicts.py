@@ -162,7 +162,8 @@ def base_height(case: Case) -> Iterator[Finding]:
             code="cut-down",
             mark="mind",
             title="Cut the base down",
-            text=f"The floor stands over the underside by this much at {where}. {shortened} Raise the line to cut less.",
+            text=f"The floor stands over the underside by this much at {where}. {shortened} "
+            "Raise the line to cut less.",
             figure=Figure(
                 value_mm=base.deepest_cut_mm,
                 sd_mm=base.over_high_spot.sd_mm,

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.stats import norm
+from scipy.special import ndtri
 
 from wobble.core.gauge.adjust import Adjustment
 from wobble.core.gauge.prior import Floats
@@ -42,7 +42,7 @@ def likely_slip(by_mm: float) -> str:
 
 def critical_z(n_readings: int) -> float:
     """Return the ratio above which a reading is suspect, so that all n together stay under the false-alarm rate."""
-    return float(norm.isf(FALSE_ALARM / 2 / max(n_readings, 1)))
+    return float(-ndtri(FALSE_ALARM / 2 / max(n_readings, 1)))
 
 
 def disagreements(adjustment: Adjustment) -> tuple[Disagreement, ...]:

@@ -1,0 +1,95 @@
+"""Named places and surveys that the tests share: plain truths whose answers can be worked out by hand."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from datetime import UTC, datetime
+
+from wobble.core.job import Bay, Instrument, Job, Offset, Reading, SetUp, ShimKit, ShimPiece, Slope, SurfaceName, Unit
+
+WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
+EXACT = Instrument(id="exact", name="Exact", sigma_mm=0.01)
+RULE = Instrument(id="rule", name="Rule", sigma_mm=0.5)
+LINE = SetUp(id="line", name="Level line", across="z", at_mm=1000.0)
+LOST_LINE = SetUp(id="lost", name="Moved line", across="z")
+PLUMB = SetUp(id="plumb", name="Plumb plane", across="y", at_mm=500.0)
+
+Surface = Callable[[float, float], float]
+
+
+def floor_at(
+    spots: Sequence[tuple[float, float]],
+    height: Surface,
+    *,
+    line: SetUp = LINE,
+    line_at: float = 1000.0,
+    instrument: Instrument = EXACT,
+    prefix: str = "f",
+) -> tuple[Offset, ...]:
+    """Return readings down from a line, exactly as the floor's height over the mark makes them."""
+    return tuple(
+        offset(f"{prefix}{i}", "floor", at, line_at - height(*at), line=line, instrument=instrument)
+        for i, at in enumerate(spots)
+    )
+
+
+def offset(
+    id_: str,
+    surface: SurfaceName,
+    at: tuple[float, float],
+    value: float,
+    *,
+    line: SetUp = LINE,
+    instrument: Instrument = EXACT,
+) -> Offset:
+    """Return one reading from a line."""
+    return Offset(
+        id=id_, instrument=instrument.id, taken_at=WHEN, surface=surface, at=at, set_up=line.id, value_mm=value
+    )
+
+
+def slope(id_: str, start: tuple[float, float], end: tuple[float, float], rise: float) -> Slope:
+    """Return one level reading on the floor."""
+    return Slope(id=id_, instrument=EXACT.id, taken_at=WHEN, surface="floor", start=start, end=end, value=rise)
+
+
+def grid(width: float, depth: float, n_along: int, n_out: int) -> list[tuple[float, float]]:
+    """Return an even grid of spots, edges included."""
+    return [(width * i / (n_along - 1), depth * j / (n_out - 1)) for j in range(n_out) for i in range(n_along)]
+
+
+def job_of(
+    *readings: Reading,
+    width: float = 3000.0,
+    depth: float = 600.0,
+    units: tuple[Unit, ...] = (),
+    set_ups: tuple[SetUp, ...] = (LINE, LOST_LINE, PLUMB),
+    surfaces: tuple[SurfaceName, ...] = ("floor", "back"),
+    kit: ShimKit | None = None,
+    **bay: object,
+) -> Job:
+    """Return a job of one bay."""
+    made = Bay(
+        id="bay",
+        name="Bay",
+        width_mm=width,
+        depth_mm=depth,
+        height_mm=2400.0,
+        set_ups=set_ups,
+        surfaces=surfaces,
+        readings=readings,
+        units=units,
+        **bay,  # type: ignore[arg-type]
+    )
+    return Job(name="Test", instruments=(EXACT, RULE), kit=kit or plain_kit(), bays=(made,))
+
+
+def plain_kit() -> ShimKit:
+    """Return a kit of 1, 2 and 5 mm shims, as many as wanted, and no tapers."""
+    return ShimKit(pieces=tuple(ShimPiece(thickness_mm=t) for t in (1.0, 2.0, 5.0)), tapers=())
+
+
+def box(id_: str = "A", x: float = 0.0, width: float = 600.0, **more: object) -> Unit:
+    """Return a base unit whose supports stand exactly at its corners, 560 deep."""
+    plain = {"depth_mm": 560.0, "height_mm": 720.0, "toe_recess_mm": 0.0, "support_inset_mm": 0.0}
+    return Unit(id=id_, name=f"Unit {id_}", x_mm=x, width_mm=width, **(plain | more))  # type: ignore[arg-type]

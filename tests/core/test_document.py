@@ -1,0 +1,122 @@
+"""The job document: what goes in comes out, and what is wrong is named by its path with the mend."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+
+import jsonschema
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from tests.catalogue import box, floor_at, grid, job_of, offset, slope
+from wobble.cli import main
+from wobble.core.errors import DocumentError
+from wobble.core.formats.document import LARGEST_DOCUMENT_BYTES, job_schema, read_job, write_job
+from wobble.core.job import FixedTop, Job
+from wobble.core.practice.gable import empty_job, gable_workroom
+
+SCHEMA = Path(__file__).parents[2] / "docs" / "schema" / "job.schema.json"
+
+
+def spoilt(change) -> bytes:
+    """Return the demo document with one change made to its plain form."""
+    plain = json.loads(write_job(gable_workroom()))
+    change(plain)
+    return json.dumps(plain).encode()
+
+
+def fault_of(data: bytes) -> DocumentError:
+    with pytest.raises(DocumentError) as fault:
+        read_job(data)
+    assert fault.value.mend
+    return fault.value
+
+
+@pytest.mark.parametrize("job", [gable_workroom(), empty_job(), Job(name="bare")], ids=lambda job: job.name)
+def test_round_trip_loses_nothing_and_follows_the_schema(job):
+    written = write_job(job)
+    assert read_job(written) == job
+    assert write_job(read_job(written)) == written
+    jsonschema.validate(json.loads(written), json.loads(job_schema()))
+
+
+@settings(max_examples=40, deadline=None)
+@given(
+    st.lists(st.tuples(st.floats(0, 3000), st.floats(0, 600), st.floats(-2000, 2000)), max_size=6),
+    st.floats(1, 2000),
+    st.text(max_size=30),
+)
+def test_any_job_comes_back_the_same(places, top, name):
+    readings = [offset(f"r{i}", "floor", (x, y), v) for i, (x, y, v) in enumerate(places)]
+    job = job_of(*readings, units=(box("A"),), datum=FixedTop(top_mm=top))
+    renamed = read_job(write_job(job)).__class__(name=name, bays=job.bays, instruments=job.instruments)
+    assert read_job(write_job(renamed)) == renamed
+
+
+def test_the_schema_in_the_repository_is_the_one_in_force():
+    assert SCHEMA.read_bytes() == job_schema()
+
+
+@pytest.mark.parametrize(
+    ("change", "path"),
+    [
+        (lambda d: d.update(colour="red"), "$"),
+        (lambda d: d["bays"][0].update(width="wide"), "$.bays[0]"),
+        (lambda d: d["bays"][0]["readings"][3].update(value_mm="ten"), "$.bays[0].readings[3].value_mm"),
+        (lambda d: d["bays"][0]["readings"][2].update(at=[9000, 60]), "$.bays[0].readings[2]"),
+        (lambda d: d["bays"][0]["readings"][2].update(instrument="ghost"), "$.bays[0].readings[2].instrument"),
+        (lambda d: d["bays"][0]["readings"][2].update(set_up="ghost"), "$.bays[0].readings[2].set_up"),
+        (lambda d: d["bays"][0]["readings"][2].update(set_up="plumb-1"), "$.bays[0].readings[2].set_up"),
+        (lambda d: d["bays"][0]["readings"][2].update(surface="ceiling"), "$.bays[0].readings[2].surface"),
+        (lambda d: d["bays"][0]["readings"][2].update(supersedes="gw-39"), "$.bays[0].readings[2].supersedes"),
+        (lambda d: d["bays"][0]["readings"][2].update(id="gw-01"), "$.bays[0].readings[2]"),
+        (lambda d: d["bays"][0]["readings"][38].update(end=[1500, 500]), "$.bays[0].readings[38]"),
+        (lambda d: d["bays"][0].update(width_mm=-5), "$.bays[0].width_mm"),
+        (lambda d: d["kit"]["tapers"][0].update(thick_mm=0.5), "$.kit.tapers[0].thick_mm"),
+        (lambda d: d.update(version=2), "$.version"),
+        (lambda d: d.pop("name"), "$"),
+    ],
+)
+def test_a_fault_is_named_by_its_path(change, path):
+    assert fault_of(spoilt(change)).path == path
+
+
+def test_nan_and_infinity_are_named_by_their_path():
+    text = write_job(gable_workroom()).decode()
+    first = json.loads(text)["bays"][0]["readings"][0]["value_mm"]
+    for bad in ("NaN", "Infinity", "-Infinity"):
+        fault = fault_of(text.replace(f'"value_mm": {first}', f'"value_mm": {bad}', 1).encode())
+        assert fault.path == "$.bays[0].readings[0].value_mm"
+
+
+@pytest.mark.parametrize("data", [b"", b"{", b"[]", b"null", b"\xff\xfe", b'{"name": 1e999}', b"[" * 5000])
+def test_what_is_no_document_is_refused_without_a_crash(data):
+    fault_of(data)
+
+
+def test_a_huge_file_is_refused_before_it_is_read():
+    fault = fault_of(b" " * (LARGEST_DOCUMENT_BYTES + 1))
+    assert "10 MB" in fault.message
+
+
+def test_the_command_line_solves_a_document(tmp_path, capfdbinary):
+    job = job_of(
+        *floor_at(grid(3000, 600, 5, 2), lambda x, y: 0.0), slope("s", (0, 0), (900, 0), 0.0), units=(box("A"),)
+    )
+    path = tmp_path / "job.json"
+    path.write_bytes(write_job(job))
+    assert main(["solve", str(path)]) == 0
+    result = json.loads(capfdbinary.readouterr().out)
+    assert result["format"] == "wobble-result"
+    assert len(result["bays"][0]["fit"]["plan"]["shims"]) == 4
+
+
+def test_the_command_line_names_the_fault(tmp_path, capsys):
+    path = tmp_path / "job.json"
+    path.write_bytes(spoilt(lambda d: d["bays"][0].update(depth_mm="deep")))
+    assert main(["solve", str(path)]) == 1
+    assert "$.bays[0].depth_mm" in capsys.readouterr().err
+    assert main(["check", str(tmp_path / "nowhere.json")]) == 1
+    assert "nowhere.json" in capsys.readouterr().err

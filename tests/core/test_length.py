@@ -1,0 +1,63 @@
+"""Lengths as tapes give them; the same cases are read by the front end's tests."""
+
+from __future__ import annotations
+
+import json
+import re
+from fractions import Fraction
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from wobble.core.errors import LengthError
+from wobble.core.length import format_length, format_spread, parse_length, to_fractional_inches
+
+CASES = json.loads((Path(__file__).parent / "length_cases.json").read_text())
+LENGTHS = st.floats(-50_000, 50_000, allow_nan=False)
+
+
+@pytest.mark.parametrize(("text", "unit", "mm"), CASES["parse"])
+def test_forms_that_people_write(text, unit, mm):
+    assert parse_length(text, unit) == pytest.approx(mm, abs=1e-9)
+
+
+@pytest.mark.parametrize("text", CASES["refuse"])
+def test_what_is_no_length_is_refused_with_a_mend(text):
+    with pytest.raises(LengthError) as fault:
+        parse_length(text)
+    assert fault.value.mend
+
+
+@pytest.mark.parametrize(("mm", "denominator", "text", "remainder"), CASES["fraction"])
+def test_nearest_fraction_and_what_it_leaves(mm, denominator, text, remainder):
+    printed = to_fractional_inches(mm, denominator)
+    assert printed.text == text
+    assert printed.remainder_mm == pytest.approx(remainder, abs=1e-9)
+
+
+@given(LENGTHS, st.sampled_from([16, 32]))
+def test_printed_fraction_reads_back_within_half_a_tick(mm, denominator):
+    printed = to_fractional_inches(mm, denominator)
+    assert abs(parse_length(printed.text, "in") - mm) <= 25.4 / denominator / 2 + 1e-9
+    assert parse_length(printed.text, "in") + printed.remainder_mm == pytest.approx(mm, abs=1e-6)
+    fraction = re.search(r"(\d+)/(\d+)", printed.text)
+    assert fraction is None or Fraction(fraction[0]).denominator == int(fraction[2]), "a fraction is in lowest terms"
+
+
+@given(LENGTHS)
+def test_millimetres_read_back(mm):
+    assert parse_length(format_length(mm)) == pytest.approx(mm, abs=0.05 + 1e-9)
+
+
+@given(st.floats(0, 100))
+def test_a_spread_never_claims_too_much(sd):
+    shown = float(format_spread(sd).split()[1])
+    assert shown >= sd - 1e-8
+    assert shown <= sd + 0.1
+
+
+def test_not_a_number_is_refused():
+    with pytest.raises(LengthError):
+        format_length(float("nan"))
