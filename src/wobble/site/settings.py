@@ -70,7 +70,8 @@ USE_I18N = False
 
 STATIC_URL = "static/"
 WHITENOISE_ROOT = WEB if WEB.is_dir() else None
-WHITENOISE_INDEX_FILE = True
+# Files without a hash in their name may change with the next version: ask each time.
+WHITENOISE_MAX_AGE = 0
 
 
 def _hashed(_path: str, url: str) -> bool:

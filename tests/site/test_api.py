@@ -1,0 +1,255 @@
+"""The API: whose jobs they are, that readings are facts, and that nobody overwrites what he has not seen."""
+
+from __future__ import annotations
+
+import json
+from copy import deepcopy
+
+import pytest
+from django.test import Client
+from tools.write_schemas import OPENAPI, openapi
+
+from wobble.core.formats.document import read_job, write_job
+from wobble.core.practice.gable import gable_workroom
+from wobble.core.solve import solve_fit, solve_gauge
+from wobble.site import rows
+from wobble.site.models import Job, Reading
+
+READING = {
+    "kind": "offset",
+    "id": "0b0c7f7e-6b50-4b5e-8a43-2f9b6f1f0001",
+    "instrument": "laser",
+    "taken_at": "2026-03-08T10:00:00Z",
+    "surface": "floor",
+    "at": [1570, 300],
+    "set_up": "line-1",
+    "value_mm": 1002.5,
+}
+
+
+def bay_path(stored, rest=""):
+    return f"/jobs/{stored['id']}/bays/north{rest}"
+
+
+def test_a_stranger_gets_nothing(db):
+    client = Client()
+    for path in ("/api/jobs", "/api/jobs/7a0d3c1e-0000-4000-8000-000000000000/bays/north/fit"):
+        answer = client.get(path)
+        assert answer.status_code == 401
+        assert answer.json()["mend"]
+
+
+def test_an_edit_without_the_token_is_refused(ines):
+    status, _ = ines.send("POST", "/jobs", write_job(gable_workroom()), token="")
+    assert status == 403
+    assert not Job.objects.exists()
+
+
+def test_signing_in_needs_the_right_password(ines):
+    client = Client(enforce_csrf_checks=True)
+    token = client.get("/api/session").json()["csrf"]
+
+    def attempt(password):
+        body = json.dumps({"user": "ines", "password": password})
+        return client.post("/api/session", body, content_type="application/json", headers={"X-CSRFToken": token})
+
+    refused = attempt("clean hands")
+    assert (refused.status_code, refused.json()["code"]) == (403, "sign-in")
+    assert client.get("/api/jobs").status_code == 401
+    assert attempt("dusty hands").json()["user"] == "ines"
+    assert client.get("/api/jobs").status_code == 200
+
+
+def test_the_demo_button_works_only_where_the_demo_is_open(db, settings):
+    client = Client()
+    settings.DEMO = False
+    assert client.post("/api/session/demo").status_code == 403
+    settings.DEMO = True
+    assert client.post("/api/session/demo").json()["name"] == "Ines"
+    assert {job["name"] for job in client.get("/api/jobs").json()} == {"Gable workroom", "First job"}
+
+
+def test_another_users_job_is_not_there(ines, tomas):
+    stored = ines.import_job()
+    job = f"/jobs/{stored['id']}"
+    decisions = {"datum": {"rule": "high spot"}, "back_line": {}}
+    calls = [
+        ("GET", job, None),
+        ("GET", job + "/document", None),
+        ("DELETE", job, None),
+        ("PUT", job + "/about", {"revision": 1, "name": "mine", "place": "", "note": "", "units": "mm"}),
+        ("PUT", job + "/kit", {"revision": 1, "kit": {}}),
+        ("PUT", job + "/instruments", {"revision": 1, "instruments": []}),
+        ("PUT", job + "/bays", {"revision": 1, "bay": stored["job"]["bays"][0]}),
+        ("GET", bay_path(stored, "/gauge"), None),
+        ("GET", bay_path(stored, "/fit"), None),
+        ("POST", bay_path(stored, "/fit"), decisions),
+        ("PUT", bay_path(stored, "/decisions"), decisions | {"revision": 1}),
+        ("POST", bay_path(stored, "/readings"), {"readings": [READING]}),
+        ("PUT", bay_path(stored, "/readings/gw-05/aside"), {"reason": "no", "at": "2026-03-08T10:00:00Z"}),
+        ("DELETE", bay_path(stored, "/readings/gw-05/aside"), None),
+    ]
+    for method, path, value in calls:
+        status, fault = tomas.send(method, path, value) if method != "GET" else tomas.get(path)
+        assert (status, fault["code"]) == (404, "not-found"), (method, path)
+    assert ines.get(job)[1] == stored
+
+
+def test_import_and_export_lose_nothing(ines):
+    document = write_job(gable_workroom())
+    stored = ines.import_job(document)
+    exported = ines.client.get(f"/api/jobs/{stored['id']}/document")
+    assert exported.content == document
+    assert 'filename="gable-workroom.wobble.json"' in exported["Content-Disposition"]
+    assert rows.job_value(Job.objects.get()) == gable_workroom()
+
+
+def test_a_spoilt_document_stores_nothing_and_names_the_path(ines):
+    plain = json.loads(write_job(gable_workroom()))
+    plain["bays"][0]["units"][2]["width_mm"] = "wide"
+    status, fault = ines.post("/jobs", plain)
+    assert (status, fault["path"]) == (422, "$.bays[0].units[2].width_mm")
+    status, fault = ines.post("/jobs", b" " * (10 * 1024 * 1024 + 1))
+    assert status == 422
+    assert "10 MB" in fault["message"]
+    assert not Job.objects.exists()
+
+
+def test_the_api_answers_what_the_core_answers(ines):
+    stored = ines.import_job()
+    import msgspec
+
+    for path, solved in (("/fit", solve_fit), ("/gauge", solve_gauge)):
+        assert ines.get(bay_path(stored, path))[1] == json.loads(msgspec.json.encode(solved(gable_workroom(), "north")))
+
+
+def test_a_reading_sent_twice_is_stored_once(ines):
+    stored = ines.import_job()
+    path = bay_path(stored, "/readings")
+    first = ines.post(path, {"readings": [READING]})[1]
+    second = ines.post(path, {"readings": [READING]})[1]
+    assert (first["stored"], first["known"]) == ([READING["id"]], [])
+    assert (second["stored"], second["known"]) == ([], [READING["id"]])
+    assert second["revision"] == first["revision"]
+    assert Reading.objects.filter(key=READING["id"]).count() == 1
+
+
+def test_a_reading_is_never_overwritten(ines):
+    stored = ines.import_job()
+    ines.post(bay_path(stored, "/readings"), {"readings": [READING]})
+    status, fault = ines.post(bay_path(stored, "/readings"), {"readings": [READING | {"value_mm": 999.0}]})
+    assert (status, fault["code"]) == (409, "reading-differs")
+    assert Reading.objects.get(key=READING["id"]).fact["value_mm"] == 1002.5
+
+
+@pytest.mark.parametrize(
+    ("change", "word"),
+    [
+        ({"at": [99999, 60]}, "outside its bay"),
+        ({"set_up": "ghost"}, "no set-up"),
+        ({"value_mm": None}, "value_mm"),
+        ({"kind": "guess"}, "guess"),
+    ],
+)
+def test_one_bad_reading_of_a_batch_stores_none(ines, change, word):
+    stored = ines.import_job()
+    good = READING | {"id": "good"}
+    status, fault = ines.post(bay_path(stored, "/readings"), {"readings": [good, READING | change]})
+    assert status == 422
+    assert word in fault["message"] + fault["path"]
+    assert "[1]" in fault["path"]
+    assert not Reading.objects.filter(key="good").exists()
+
+
+def test_taking_a_reading_again_supersedes_it_and_both_stay(ines):
+    stored = ines.import_job()
+    again = READING | {"id": "again", "at": [2090, 60], "value_mm": 998.5, "supersedes": "gw-05"}
+    assert ines.post(bay_path(stored, "/readings"), {"readings": [again]})[0] == 200
+    place = ines.get(bay_path(stored, "/gauge"))[1]
+    assert not [v for v in place["verdicts"] if v["verdict"] == "take again"]
+    assert "gw-05" not in {v["reading"] for v in place["verdicts"]}
+    assert Reading.objects.filter(key="gw-05").exists()
+
+
+def test_a_reading_set_aside_can_be_put_back(ines):
+    stored = ines.import_job()
+    path = bay_path(stored, "/readings/gw-05/aside")
+    reason = {"reason": "stood on a clip", "by": "Ines", "at": "2026-03-08T10:00:00Z"}
+    assert ines.put(path, reason)[0] == 200
+    kept = next(r for r in ines.get(f"/jobs/{stored['id']}")[1]["job"]["bays"][0]["readings"] if r["id"] == "gw-05")
+    assert kept["aside"]["reason"] == "stood on a clip"
+    assert ines.send("DELETE", path)[0] == 200
+    assert ines.get(f"/jobs/{stored['id']}")[1]["job"] == stored["job"]
+
+
+def test_an_edit_from_a_stale_revision_is_refused_with_what_changed(ines):
+    stored = ines.import_job()
+    about = {"name": "Attic", "place": "", "note": "", "units": "mm"}
+    status, after = ines.put(f"/jobs/{stored['id']}/about", about | {"revision": 1})
+    assert (status, after["revision"]) == (200, 2)
+    decisions = {"datum": {"rule": "high spot", "over_mm": 3}, "back_line": {}}
+    status, fault = ines.put(bay_path(stored, "/decisions"), decisions | {"revision": 1})
+    assert (status, fault["code"], fault["revision"]) == (409, "stale", 2)
+    assert fault["changes"] == ["the job's name or units"]
+    assert ines.get(f"/jobs/{stored['id']}")[1]["job"]["bays"][0]["datum"] == {"rule": "high spot", "over_mm": 0.5}
+    status, after = ines.put(bay_path(stored, "/decisions"), decisions | {"revision": 2})
+    assert status == 200
+    assert after["job"]["bays"][0]["datum"]["over_mm"] == 3
+
+
+def test_a_bay_is_changed_and_its_readings_stay(ines):
+    stored = ines.import_job()
+    bay = deepcopy(stored["job"]["bays"][0]) | {"readings": []}
+    bay["units"] = bay["units"][:2]
+    status, after = ines.put(f"/jobs/{stored['id']}/bays", {"revision": 1, "bay": bay})
+    assert status == 200
+    changed = after["job"]["bays"][0]
+    assert len(changed["units"]) == 2
+    assert changed["readings"] == stored["job"]["bays"][0]["readings"]
+
+
+def test_a_bay_may_not_shrink_from_under_its_readings(ines):
+    stored = ines.import_job()
+    bay = stored["job"]["bays"][0] | {"readings": [], "width_mm": 1000.0}
+    status, fault = ines.put(f"/jobs/{stored['id']}/bays", {"revision": 1, "bay": bay})
+    assert status == 422
+    assert "outside its bay" in fault["message"]
+    assert ines.get(f"/jobs/{stored['id']}")[1] == stored
+
+
+def test_an_instrument_in_use_cannot_be_taken_away(ines):
+    stored = ines.import_job()
+    status, fault = ines.put(f"/jobs/{stored['id']}/instruments", {"revision": 1, "instruments": []})
+    assert status == 422
+    assert "instrument" in fault["message"]
+
+
+def test_a_turned_decision_is_tried_without_being_kept(ines):
+    stored = ines.import_job()
+    turned = {"datum": {"rule": "fixed top", "top_mm": 720.0}, "back_line": {"off_mm": 4.0}}
+    status, tried = ines.post(bay_path(stored, "/fit"), turned)
+    assert status == 200
+    assert any(f["code"] == "cut-down" for f in tried["findings"])
+    assert ines.get(f"/jobs/{stored['id']}")[1] == stored
+
+
+def test_a_kit_is_stored_and_read_back(ines):
+    stored = ines.import_job()
+    kit = stored["job"]["kit"] | {"pieces": [{"thickness_mm": 1.5, "count": None}], "tapers": []}
+    status, after = ines.put(f"/jobs/{stored['id']}/kit", {"revision": 1, "kit": kit})
+    assert (status, after["job"]["kit"]) == (200, kit)
+    assert read_job(json.dumps(after["job"]).encode()).kit.pieces[0].thickness_mm == 1.5
+
+
+def test_an_unknown_call_answers_in_json(ines):
+    assert ines.get("/nonsense")[0] == 404
+
+
+def test_the_openapi_document_in_the_repository_is_the_one_in_force():
+    assert OPENAPI.read_text() == openapi()
+
+
+def test_answers_carry_a_policy_that_loads_nothing_from_elsewhere(db):
+    policy = Client().get("/")["Content-Security-Policy"]
+    assert "default-src 'self'" in policy
+    assert "http" not in policy
