@@ -22,7 +22,7 @@ from tests.catalogue import (
 from wobble.core.gauge.adjust import draws
 from wobble.core.gauge.observe import rise_mm
 from wobble.core.gauge.survey import Survey, survey
-from wobble.core.job import Aside, Job, Slope, Span
+from wobble.core.job import Aside, Job, Slope, Span, standing_readings
 
 ROOM = grid(3000, 600, 7, 3)
 
@@ -161,6 +161,15 @@ def test_readings_set_aside_or_taken_again_do_not_count():
     plain = floor_at(ROOM, lambda *_: 0.0)
     found = floor(surveyed(job_of(*plain, wrong, again, aside)), (1500, 300), (500, 300))
     assert found.mean == pytest.approx([0, 0], abs=0.05)
+
+
+def test_a_retake_that_is_set_aside_gives_the_earlier_reading_back():
+    plain = floor_at(ROOM[:7], lambda *_: 0.0)
+    first = offset("first", "floor", (1500, 300), 1002.0)
+    again = replace(offset("again", "floor", (1500, 300), 1000.0), supersedes="first")
+    undone = replace(again, aside=Aside(reason="taken back", at=WHEN))
+    standing = [{r.id for r in standing_readings(job_of(*plain, first, r).bays[0])} for r in (again, undone)]
+    assert [("first" in ids, "again" in ids) for ids in standing] == [(False, True), (True, False)]
 
 
 def test_no_readings_leave_everything_unknown():

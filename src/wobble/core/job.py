@@ -228,8 +228,8 @@ class Job(Value, frozen=True, kw_only=True):
 
 
 def standing_readings(bay: Bay) -> tuple[Reading, ...]:
-    """Return the readings in use: neither set aside nor superseded by a later one."""
-    superseded = {reading.supersedes for reading in bay.readings if reading.supersedes}
+    """Return the readings in use: neither set aside nor superseded by a later one that is not set aside itself."""
+    superseded = {reading.supersedes for reading in bay.readings if reading.aside is None}
     return tuple(r for r in bay.readings if r.aside is None and r.id not in superseded)
 
 

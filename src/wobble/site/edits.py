@@ -142,7 +142,7 @@ def add_readings(
 def _check_same(readings: list[core.Reading], known: dict[str, Any]) -> None:
     for reading in readings:
         # compared as values: JSON knows no tuples, so the plain forms differ where the readings do not
-        stored: core.Reading = msgspec.convert(known[reading.id], core.Reading)  # type: ignore[arg-type]
+        stored: core.Reading = msgspec.convert(known[reading.id], core.Reading)
         if stored != msgspec.structs.replace(reading, aside=None):
             raise Contradiction(
                 f"Reading “{reading.id}” was stored before with other contents.",

@@ -53,8 +53,8 @@ class Waiting {
   /** Keep a reading here, then send it. */
   async keep(job: string, bay: string, reading: Reading): Promise<void> {
     const kept = { id: reading.id, user: this.#user, job, bay, reading };
-    await this.#store?.put('readings', kept);
     this.all = [...this.all, kept];
+    await this.#store?.put('readings', kept);
     await this.send();
   }
 

@@ -147,23 +147,14 @@ def _check_bay(bay: Bay, instruments: set[str], path: str) -> None:
     _check_unique(f"{path}.surfaces", list(bay.surfaces), "surface")
     across = {s.id: s.across for s in bay.set_ups}
     earlier: set[str] = set()
-    replaced: set[str] = set()
     for i, reading in enumerate(bay.readings):
         check_reading(bay, reading, instruments, dict(across), f"{path}.readings[{i}]")
-        if reading.supersedes is not None:
-            if reading.supersedes not in earlier:
-                raise DocumentError(
-                    f"It supersedes “{reading.supersedes}”, which does not come before it.",
-                    mend="Put the older reading first, or take “supersedes” out.",
-                    path=f"{path}.readings[{i}].supersedes",
-                )
-            if reading.supersedes in replaced:
-                raise DocumentError(
-                    f"“{reading.supersedes}” is superseded already.",
-                    mend="Supersede the newest reading of the place.",
-                    path=f"{path}.readings[{i}].supersedes",
-                )
-            replaced.add(reading.supersedes)
+        if reading.supersedes is not None and reading.supersedes not in earlier:
+            raise DocumentError(
+                f"It supersedes “{reading.supersedes}”, which does not come before it.",
+                mend="Put the older reading first, or take “supersedes” out.",
+                path=f"{path}.readings[{i}].supersedes",
+            )
         earlier.add(reading.id)
 
 

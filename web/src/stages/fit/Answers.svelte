@@ -1,7 +1,7 @@
 <!-- What the place says, in order of consequence. -->
 <script lang="ts">
   import type { Finding, LengthUnit } from '../../api/types';
-  import { showLength, showSpread } from '../../entry/length';
+  import Measure from '../../entry/Measure.svelte';
 
   interface Props {
     findings: readonly Finding[];
@@ -31,10 +31,7 @@
       >
         <span class="title">{f.title}</span>
         {#if f.figure}
-          <span class="figure value"
-            >{showLength(f.figure.value_mm, p.unit)}{#if f.figure.sd_mm}<small>
-                {showSpread(f.figure.sd_mm, p.unit)}</small
-              >{/if}{#if p.unit === 'mm'}<small> mm</small>{/if}</span
+          <span class="value"><Measure mm={f.figure.value_mm} sd={f.figure.sd_mm} unit={p.unit} named /></span
           >
         {/if}
         <span class="text">{f.text}</span>
@@ -95,12 +92,6 @@
   .value {
     font-weight: 600;
     white-space: nowrap;
-  }
-  small {
-    margin-left: 0.35em;
-    color: var(--w-ink-soft);
-    font-weight: 400;
-    font-size: 0.75rem;
   }
   .text {
     grid-column: 1 / -1;

@@ -167,7 +167,10 @@
       { keys: ['p'], what: 'Print the shim list', run: () => print() },
       { keys: ['s'], what: 'Forget the marks of what changed', run: () => decision.seen() },
     ];
-    void decision.load().then(() => (document.title = `Fit · ${bay?.name ?? ''} · Wobble`));
+    void decision
+      .load()
+      .then(() => (document.title = `Fit · ${open.bay(decision.key)?.name ?? ''} · Wobble`));
+    return () => decision.leave();
   });
 </script>
 

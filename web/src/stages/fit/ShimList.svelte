@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Bay, LengthUnit, Plan } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
+  import Measure from '../../entry/Measure.svelte';
   import { fillingWords, taperWords } from './words';
 
   interface Props {
@@ -34,8 +35,12 @@
     <td>{unitName}</td>
     <td>{where}</td>
     <td class="figure value">
-      <button onclick={() => p.onpick(id)} aria-label="Working of {unitName} {where}"
-        >{showLength(gap.value_mm, p.unit)} <small>{showSpread(gap.sd_mm, p.unit)}</small></button
+      <button
+        onclick={() => p.onpick(id)}
+        aria-label="{showLength(gap.value_mm, p.unit)} {showSpread(
+          gap.sd_mm,
+          p.unit,
+        )}, working of {unitName} {where}"><Measure mm={gap.value_mm} sd={gap.sd_mm} unit={p.unit} /></button
       >
       {#if before !== null}<small class="was">was {showLength(before, p.unit)}</small>{/if}
     </td>

@@ -1,7 +1,7 @@
 <!-- How a figure came about: line by line, down to the readings that it rests on. -->
 <script lang="ts">
   import type { Bay, Figure, LengthUnit } from '../../api/types';
-  import { showLength, showSpread } from '../../entry/length';
+  import Measure from '../../entry/Measure.svelte';
   import { readingValue, readingWords, spotWords } from '../../entry/places';
 
   interface Props {
@@ -26,15 +26,11 @@
       <li>
         <span class="sign figure">{i === 0 && step.sign !== -1 ? '' : step.sign === -1 ? '−' : '+'}</span>
         <span>
-          {step.label}{#if step.surface && step.at}<small>
-              at {spotWords(step.surface, step.at as [number, number], p.unit)}</small
+          {step.label}{#if step.surface && step.at}{' '}<small
+              >at {spotWords(step.surface, step.at as [number, number], p.unit)}</small
             >{/if}
         </span>
-        <span class="figure value"
-          >{showLength(step.value_mm, p.unit)}{#if step.sd_mm}<small>
-              {showSpread(step.sd_mm, p.unit)}</small
-            >{/if}</span
-        >
+        <span class="value"><Measure mm={step.value_mm} sd={step.sd_mm} unit={p.unit} /></span>
         {#if step.rests_on?.length}
           <ul>
             {#each step.rests_on as share (share.reading)}
@@ -54,11 +50,7 @@
     <li class="sum">
       <span class="sign figure">=</span>
       <span>{p.title}</span>
-      <span class="figure value"
-        >{showLength(p.figure.value_mm, p.unit)}{#if p.figure.sd_mm}<small>
-            {showSpread(p.figure.sd_mm, p.unit)}</small
-          >{/if}</span
-      >
+      <span class="value"><Measure mm={p.figure.value_mm} sd={p.figure.sd_mm} unit={p.unit} /></span>
     </li>
   </ol>
   <p class="quiet">
@@ -117,7 +109,6 @@
     font-weight: 650;
   }
   small {
-    margin-left: 0.4em;
     color: var(--w-ink-soft);
     font-weight: 400;
   }

@@ -26,6 +26,7 @@ export class Decision {
   #busy = false;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #next: Choice | null = null;
+  #left = false;
 
   constructor(job: string, key: string) {
     this.job = job;
@@ -43,16 +44,27 @@ export class Decision {
 
   async load(): Promise<void> {
     await open.load(this.job);
-    if (!this.bay) return;
+    if (this.#left || !this.bay) return;
     try {
-      [this.fit, this.place] = await Promise.all([
+      const [fit, place] = await Promise.all([
         calls.fit(this.job, this.key),
         calls.gauge(this.job, this.key),
       ]);
-      this.before = gaps(this.fit);
+      if (this.#left) return;
+      this.fit = fit;
+      this.place = place;
+      this.before = gaps(fit);
     } catch (fault) {
       notices.refused(fault);
     }
+  }
+
+  /** The page is left: what was turned and not yet kept is kept now, and no answer is awaited. */
+  leave(): void {
+    clearTimeout(this.#timer);
+    const { turned, kept } = this;
+    this.#left = true;
+    if (turned && JSON.stringify(turned) !== JSON.stringify(kept)) void this.#send(turned);
   }
 
   /** Try a decision: nothing is kept. While one is being answered only the newest of the rest waits. */
@@ -70,7 +82,9 @@ export class Decision {
       this.#next = null;
       const began = performance.now();
       try {
-        this.fit = await calls.tryFit(this.job, this.key, asked.datum, asked.back_line);
+        const fit = await calls.tryFit(this.job, this.key, asked.datum, asked.back_line);
+        if (this.#left) return;
+        this.fit = fit;
         this.took = performance.now() - began;
       } catch (fault) {
         notices.refused(fault);
@@ -97,10 +111,13 @@ export class Decision {
     if (await this.#put(this.turned)) this.#past = [...this.#past, from];
   }
 
+  #send({ datum, back_line }: Choice): Promise<boolean> {
+    return open.change((id, revision) => calls.putDecisions(id, this.key, revision, datum, back_line));
+  }
+
   async #put(choice: Choice): Promise<boolean> {
-    const done = await open.change((id, revision) =>
-      calls.putDecisions(id, this.key, revision, choice.datum, choice.back_line),
-    );
+    const done = await this.#send(choice);
+    if (this.#left) return done;
     // what was turned meanwhile stays turned
     if (this.turned === choice) this.turned = null;
     if (!done) {

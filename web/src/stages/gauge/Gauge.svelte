@@ -6,6 +6,7 @@
   import { xPx, yPx, zPx, type Layout } from '../../drawing/layout';
   import type { Tick } from '../../drawing/rods';
   import { showLength, showSpread } from '../../entry/length';
+  import Measure from '../../entry/Measure.svelte';
   import NumberPad from '../../entry/NumberPad.svelte';
   import { spotWords, SURFACE_NAMES } from '../../entry/places';
   import { neighbour } from '../../entry/walk';
@@ -104,10 +105,14 @@
       { keys: ['l'], what: 'Another reading: a level, or across', run: () => (other = true) },
     ];
     void round.load().then(() => {
-      document.title = `Gauge · ${bay?.name ?? ''} · Wobble`;
+      document.title = `Gauge · ${open.bay(round.key)?.name ?? ''} · Wobble`;
       pad?.focus();
     });
-    return waiting.onArrival((job) => void (job === round.job && round.arrived()));
+    const deaf = waiting.onArrival((job) => void (job === round.job && round.arrived()));
+    return () => {
+      deaf();
+      round.leave();
+    };
   });
 
   function step(by: 1 | -1) {
@@ -306,11 +311,7 @@
           {@const r = readings.get(v.reading)}
           {#if r}
             <button class="answer stop" onclick={() => again(r)}>
-              <b
-                >Measure again <span class="figure"
-                  >{showLength(Math.abs(v.by_mm), unit)} <small>{showSpread(v.sd_mm, unit)}</small></span
-                ></b
-              >
+              <b>Measure again <Measure mm={Math.abs(v.by_mm)} sd={v.sd_mm} {unit} /></b>
               <span>
                 {r.kind === 'offset'
                   ? `${SURFACE_NAMES[r.surface]}, ${spotWords(r.surface, r.at as [number, number], unit)}`
@@ -584,9 +585,6 @@
     justify-content: space-between;
     font-size: 1rem;
     font-weight: 650;
-  }
-  .answer b small {
-    color: var(--w-ink-soft);
   }
   .answer::before {
     content: '';

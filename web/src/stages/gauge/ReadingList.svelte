@@ -17,7 +17,7 @@
   let p: Props = $props();
   const verdicts = $derived(new Map(p.place.verdicts.map((v) => [v.reading, v])));
   const replaced = $derived(
-    new Set([...(p.bay.readings ?? []), ...p.waiting].map((r) => r.supersedes).filter(Boolean)),
+    new Set([...(p.bay.readings ?? []), ...p.waiting].filter((r) => !r.aside).map((r) => r.supersedes)),
   );
   const rows = $derived([...(p.bay.readings ?? []).map((reading, i) => ({ reading, n: i + 1 }))].reverse());
   const time = (r: Reading) =>

@@ -28,6 +28,7 @@ export class Round {
   last = $state.raw<Reading | null>(null);
   /** Ids that were recorded or set aside in this visit, newest last, for undo. */
   #done = $state.raw<string[]>([]);
+  #left = false;
 
   constructor(job: string, key: string) {
     this.job = job;
@@ -44,15 +45,23 @@ export class Round {
     new Set((this.place?.verdicts ?? []).filter((v) => v.verdict === 'take again').map((v) => v.reading)),
   );
   readonly station = $derived(this.stations.find((s) => s.id === this.target?.station) ?? null);
-  /** The standing reading at the target, if any. */
-  readonly here = $derived((this.bay?.readings ?? []).find((r) => r.id === this.station?.read_by) ?? null);
+  /** The newest reading at the target, if any: one that still waits here comes after all that the server has. */
+  readonly here = $derived.by<Reading | null>(() => {
+    const station = this.station;
+    if (!station) return null;
+    const waits = this.pending.findLast(
+      (r) => r.kind === 'offset' && this.#stationAt(r.surface, r.at) === station.id,
+    );
+    return waits ?? (this.bay?.readings ?? []).find((r) => r.id === station.read_by) ?? null;
+  });
   readonly lastVerdict = $derived(this.place?.verdicts.find((v) => v.reading === this.last?.id) ?? null);
   readonly line = $derived(this.#lineFor(this.target?.surface ?? 'floor'));
 
   async load(): Promise<void> {
     await open.load(this.job);
-    if (!this.bay) return;
+    if (this.#left || !this.bay) return;
     await this.#solve();
+    if (this.#left) return;
     this.instrument ??=
       this.bay.readings?.findLast((r) => r.kind === 'offset')?.instrument ??
       open.stored?.job.instruments?.[0]?.id ??
@@ -63,14 +72,21 @@ export class Round {
 
   async #solve(): Promise<void> {
     try {
-      this.place = await calls.gauge(this.job, this.key);
+      const place = await calls.gauge(this.job, this.key);
+      if (!this.#left) this.place = place;
     } catch (fault) {
       notices.refused(fault);
     }
   }
 
+  /** The page is left: what arrives now is for whoever opens it next. */
+  leave(): void {
+    this.#left = true;
+  }
+
   /** Readings arrived at the server: look again. */
   async arrived(): Promise<void> {
+    if (this.#left) return;
     await Promise.all([open.load(this.job), this.#solve()]);
   }
 
@@ -137,6 +153,7 @@ export class Round {
   async add(reading: Reading): Promise<void> {
     this.last = reading;
     this.#done = [...this.#done, reading.id];
+    // kept first, so that the walk knows the station as read
     const kept = waiting.keep(this.job, this.key, reading);
     if (reading.kind === 'offset') this.next();
     await kept;
@@ -165,7 +182,9 @@ export class Round {
     if (!id) return;
     this.#done = this.#done.slice(0, -1);
     if (await waiting.take(id)) return;
-    const reading = this.bay?.readings?.find((r) => r.id === id);
+    // it may have just arrived, before this page has looked again
+    if (!this.bay?.readings.some((r) => r.id === id)) await this.arrived();
+    const reading = this.bay?.readings.find((r) => r.id === id);
     if (reading) await this.setAside(reading, 'taken back');
     if (reading?.kind === 'offset') this.goto(reading.surface, reading.at);
   }

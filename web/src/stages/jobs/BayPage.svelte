@@ -249,6 +249,7 @@
     margin: 0 auto;
     padding: 1.75rem 1.25rem 6rem;
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 1.75rem;
   }
   main > :global(*) {
@@ -286,6 +287,7 @@
     margin-bottom: 0.25rem;
   }
   .scroll {
+    position: relative; /* holds the hidden labels, which stand apart from the flow */
     overflow-x: auto;
     margin-bottom: 0.5rem;
   }

@@ -120,6 +120,7 @@
     margin: 0 auto;
     padding: 1.75rem 1.25rem 6rem;
     display: grid;
+    grid-template-columns: minmax(0, 1fr);
     gap: 2.25rem;
   }
   h1 {

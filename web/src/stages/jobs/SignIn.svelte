@@ -135,6 +135,7 @@
     text-anchor: middle;
   }
   .side {
+    overflow: hidden;
     background: var(--w-sheet);
     padding: 3rem clamp(1.5rem, 4vw, 4rem);
     display: flex;
@@ -173,6 +174,7 @@
       height: 190px;
     }
     .side {
+      overflow: hidden;
       padding: 1.25rem 1.25rem 2rem;
       justify-content: start;
     }

@@ -1,0 +1,80 @@
+"""The real interface in headless Chromium, on the built front end."""
+
+from __future__ import annotations
+
+from pathlib import Path
+from typing import Any
+
+import pytest
+from playwright.sync_api import Browser, Page, sync_playwright
+from tools.browser import PHONE, TABLE, Watch, launch, overflow
+
+AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
+
+
+@pytest.fixture(scope="module")
+def browser():
+    with sync_playwright() as playwright:
+        found = launch(playwright)
+        yield found
+        found.close()
+
+
+class Desk:
+    """A window on the site, and what may not happen in it."""
+
+    def __init__(self, browser: Browser, address: str, screen: dict[str, Any], **options: Any) -> None:
+        self.context = browser.new_context(**screen, base_url=address, reduced_motion="reduce", **options)
+        self.page: Page = self.context.new_page()
+        self.watch = Watch(self.page)
+
+    def open_demo(self) -> str:
+        """Sign in by the demo button and return the workroom's address."""
+        self.page.goto("/")
+        self.page.get_by_role("button", name="Open the demo").click()
+        self.page.get_by_role("link", name="Gable workroom").wait_for()
+        jobs = self.page.evaluate("fetch('/api/jobs').then((r) => r.json())")
+        return "/jobs/" + next(str(j["id"]) for j in jobs if j["name"] == "Gable workroom")
+
+    def goto(self, path: str) -> None:
+        self.page.goto(path, wait_until="networkidle")
+
+    def serious_faults(self) -> list[str]:
+        """Return what axe finds serious or critical, and sideways overflow."""
+        self.page.evaluate(AXE.read_text())
+        found = self.page.evaluate("axe.run({ resultTypes: ['violations'] })")
+        faults = [
+            f"{v['id']}: {v['nodes'][0]['html'][:160]} {v['nodes'][0]['failureSummary']}"
+            for v in found["violations"]
+            if v["impact"] in ("serious", "critical")
+        ]
+        return faults + ([f"{overflow(self.page)} px too wide"] if overflow(self.page) > 0 else [])
+
+
+@pytest.fixture
+def desks(browser, live_server):
+    """Make windows; none of them may end with a fault."""
+    made: list[Desk] = []
+
+    def make(screen: dict[str, Any] | None = None, **options: Any) -> Desk:
+        desk = Desk(browser, live_server.url, screen or TABLE, **options)
+        made.append(desk)
+        return desk
+
+    yield make
+    faults = [fault for desk in made for fault in desk.watch.faults]
+    for desk in made:
+        desk.context.close()
+    assert not faults
+
+
+@pytest.fixture
+def table(desks):
+    """A window of 1280×800."""
+    return desks()
+
+
+@pytest.fixture
+def phone(desks):
+    """A window of 390×844, by touch."""
+    return desks(PHONE)
