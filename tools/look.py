@@ -65,12 +65,13 @@ VIEWS = (
     View("gauge-dark", BAY + "/gauge", dark=True),
     View("fit", BAY + "/fit"),
     View("fit-working", BAY + "/fit", _open_working),
-    View("fit-cut-down", BAY + "/fit", _cut_down),
     View("fit-dark", BAY + "/fit", dark=True),
     View("gauge-phone", BAY + "/gauge", screen="phone"),
     View("fit-phone", BAY + "/fit", screen="phone"),
     View("sign-in-phone", "/", screen="phone", signed_in=False),
     View("jobs-phone", "/", screen="phone"),
+    # last: the decision that it turns is kept
+    View("fit-cut-down", BAY + "/fit", _cut_down),
 )
 
 

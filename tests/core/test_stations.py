@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.catalogue import EXACT, RULE, box, floor_at, grid, job_of, offset
+from tests.catalogue import EXACT, LOST_LINE, RULE, box, floor_at, grid, job_of, offset
 from wobble.core.gauge.place import place
 from wobble.core.gauge.stations import PITCH_MM, next_reading, stations, with_readings
 from wobble.core.gauge.survey import survey
@@ -69,6 +69,15 @@ def test_a_place_without_readings_can_be_drawn():
     assert found.next_reading is None
     assert found.verdicts == ()
     assert np.isfinite(found.surfaces[0].mean_mm).all()
+
+
+def test_a_surface_whose_place_is_unknown_is_drawn_with_what_is_known_of_its_shape():
+    lost = floor_at(grid(3000, 600, 7, 3), lambda x, y: -0.004 * x, line=LOST_LINE, line_at=1234.0)
+    job = job_of(*lost)
+    shape = next(s for s in place(survey(job, job.bays[0])).surfaces if s.surface == "floor")
+    assert not shape.tied
+    assert np.max(shape.sd_mm) < 2
+    assert shape.mean_mm[0][0] - shape.mean_mm[0][-1] == pytest.approx(12.0, abs=0.1)
 
 
 def test_the_drawn_grid_is_the_surface():

@@ -1039,6 +1039,9 @@ export interface components {
         /**
          * SurfaceShape
          * @description A surface on a grid: mean and sd, mm, as rows along the second axis of columns along the first.
+         *
+         *         `tied` says whether the surface's own place is known; where not, the sd is that of the difference to the spot
+         *         read nearest the middle of all, since only its shape is known.
          */
         SurfaceShape: {
             first: number[];
@@ -1048,6 +1051,7 @@ export interface components {
             second: number[];
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
+            tied: boolean;
         };
         /**
          * Taper

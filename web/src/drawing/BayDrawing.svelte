@@ -107,6 +107,14 @@
     ),
   );
 
+  /** The line that a lit tick draws through the drawing. */
+  const guide = $derived.by(() => {
+    const up = props.upright.find((t) => t.id === props.lit);
+    if (up) return `M${l.upright.x + l.upright.w},${zPx(l, up.at)}H${l.wall.x + l.wall.w}`;
+    const along = props.long.find((t) => t.id === props.lit);
+    return along ? `M${xPx(l, along.at)},${l.wall.y}V${l.long.y}` : null;
+  });
+
   function touched(event: MouseEvent) {
     if (!props.onspot) return;
     const svg = event.currentTarget as SVGSVGElement;
@@ -219,6 +227,7 @@
     >
     {@render props.onfloor?.(l)}
 
+    {#if guide}<path class="guide" d={guide} />{/if}
     <Rod
       box={l.upright}
       way="upright"
@@ -254,6 +263,12 @@
     display: block;
     font-family: var(--w-sans);
   }
+  @media print {
+    svg {
+      width: 100%;
+      height: auto;
+    }
+  }
   .bare {
     fill: var(--w-wall);
   }
@@ -274,6 +289,13 @@
     stroke: var(--w-page);
     stroke-opacity: 0.7;
     stroke-width: 2.5px;
+  }
+  .guide {
+    stroke: var(--w-chalk);
+    stroke-width: 1.5;
+    stroke-dasharray: 8 3;
+    fill: none;
+    pointer-events: none;
   }
   .ribbon .body {
     fill: var(--w-earth);

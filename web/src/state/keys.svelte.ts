@@ -2,7 +2,8 @@
 export interface Key {
   keys: string[];
   what: string;
-  run: () => void;
+  /** Left out where a field answers the key itself and it is only to be listed. */
+  run?: () => void;
 }
 
 class Keys {
@@ -12,8 +13,9 @@ class Keys {
   /** Answer a key press unless somebody is typing elsewhere. */
   press(event: KeyboardEvent): void {
     const target = event.target as HTMLElement;
-    const typing =
-      target.closest('input, textarea, select, [contenteditable]') && !target.closest('[data-pad]');
+    const field = target.closest<HTMLInputElement>('input, textarea, select, [contenteditable]');
+    // letters are keys while the pad is empty, and part of what is typed (62 cm) once it is not
+    const typing = field && !(field.matches('[data-pad]') && field.value === '');
     if (
       typing ||
       event.ctrlKey ||
@@ -28,7 +30,7 @@ class Keys {
       return;
     }
     const found = this.page.find((k) => k.keys.includes(event.key));
-    if (!found) return;
+    if (!found?.run) return;
     event.preventDefault();
     found.run();
   }

@@ -14,14 +14,12 @@ from wobble.core.fit.figures import Share, shares
 from wobble.core.fit.supports import Fixing, Support, back_area, fixings, footprint, supports
 from wobble.core.gauge.adjust import Estimate, draws
 from wobble.core.gauge.prior import Floats
-from wobble.core.gauge.survey import Survey
+from wobble.core.gauge.survey import TIED_SD_MM, Survey
 from wobble.core.job import SurfaceName
 
 N_DRAWS = 400
 SEED = 20_260
 """One seed for all jobs: the same draws under every decision, so that figures move only with what was turned."""
-TIED_SD_MM = 25.0
-"""A height better known than this is tied to the datum mark."""
 LEAST_CHANCE_Z = 3.5
 """A spot this many standard deviations under the likeliest high spot is left out of the draws: 1 chance in 4000."""
 

@@ -172,7 +172,7 @@ def base_height(case: Case) -> Iterator[Finding]:
             concerns=tuple(s.support for s in cut),
         )
     else:
-        counted = "over the datum mark" if base.tied else "over the high spot"
+        counted = "over the datum mark" if base.tied else f"over the floor at {where}"
         yield Finding(
             code="base-height",
             mark="fine",

@@ -9,7 +9,7 @@ import numpy as np
 from wobble.core.gauge.doubt import likely_slip
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import NextReading, Station, next_reading, stations, with_readings
-from wobble.core.gauge.survey import Survey
+from wobble.core.gauge.survey import TIED_SD_MM, Survey
 from wobble.core.job import Bay, Instrument, SurfaceName, Value, surface_extent
 
 GRID_STEP_MM = 80.0
@@ -17,10 +17,15 @@ MOST_STEPS = (48, 14)
 
 
 class SurfaceShape(Value, frozen=True, kw_only=True):
-    """A surface on a grid: mean and sd, mm, as rows along the second axis of columns along the first."""
+    """A surface on a grid: mean and sd, mm, as rows along the second axis of columns along the first.
+
+    `tied` says whether the surface's own place is known; where not, the sd is that of the difference to the spot
+    read nearest the middle of all, since only its shape is known.
+    """
 
     surface: SurfaceName
     n_readings: int
+    tied: bool
     first: tuple[float, ...]
     second: tuple[float, ...]
     mean_mm: tuple[tuple[float, ...], ...]
@@ -106,9 +111,17 @@ def _shape(survey: Survey, surface: SurfaceName) -> SurfaceShape:
     first, second = grid(survey.bay, surface)
     spots = np.stack(np.meshgrid(first, second), axis=-1).reshape(-1, 2)
     mean, sd = survey.adjustment.mean_and_sd((surface, spots))
+    n_readings = survey.measured(surface)
+    tied = bool(sd.min() < TIED_SD_MM)
+    if n_readings and not tied:
+        read = survey.adjustment.designs[surface].spots
+        sd = survey.adjustment.sd_apart(
+            surface, spots, read[np.argmin(np.linalg.norm(read - read.mean(axis=0), axis=1))]
+        )
     return SurfaceShape(
         surface=surface,
-        n_readings=survey.measured(surface),
+        n_readings=n_readings,
+        tied=tied,
         first=tuple(first.tolist()),
         second=tuple(second.tolist()),
         mean_mm=_rows(mean, len(first)),

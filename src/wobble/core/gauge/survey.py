@@ -15,6 +15,9 @@ from wobble.core.gauge.prior import SurfacePrior, surface_prior
 from wobble.core.gauge.refine import changed, refined
 from wobble.core.job import Bay, Instrument, Job, Reading, SurfaceName, standing_readings
 
+TIED_SD_MM = 25.0
+"""A surface whose place is better known than this is tied to the datum mark (or to the corner, for a wall)."""
+
 
 @dataclass(frozen=True)
 class Survey:

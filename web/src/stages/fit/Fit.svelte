@@ -3,8 +3,8 @@
   import type { Figure, Finding } from '../../api/types';
   import { Button } from '../../carbon';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
-  import { xPx, zPx, type Layout } from '../../drawing/layout';
-  import type { Tick } from '../../drawing/rods';
+  import type { Layout } from '../../drawing/layout';
+  import { longTicks, type Tick } from '../../drawing/rods';
   import { showLength } from '../../entry/length';
   import { router } from '../../router.svelte';
   import { open } from '../../state/job.svelte';
@@ -39,34 +39,7 @@
       : 0,
   );
 
-  const long = $derived<Tick[]>([
-    { id: 'left', at: 0, label: '0', kind: 'place', what: 'Left corner' },
-    ...(bay?.units ?? []).map((u): Tick => ({
-      id: `edge-${u.id}`,
-      at: u.x_mm,
-      label: showLength(u.x_mm, unit, 0),
-      kind: 'decided',
-      what: `Left edge of ${u.name}`,
-    })),
-    ...(bay?.units?.length
-      ? [
-          {
-            id: 'edge-end',
-            at: Math.max(...bay.units.map((u) => u.x_mm + u.width_mm)),
-            label: showLength(Math.max(...bay.units.map((u) => u.x_mm + u.width_mm)), unit, 0),
-            kind: 'decided' as const,
-            what: 'Right end of the run',
-          },
-        ]
-      : []),
-    {
-      id: 'right',
-      at: bay?.width_mm ?? 0,
-      label: showLength(bay?.width_mm ?? 0, unit, 0),
-      kind: 'place',
-      what: 'Right corner',
-    },
-  ]);
+  const long = $derived(bay ? longTicks(bay, unit) : []);
   const upright = $derived.by<Tick[]>(() => {
     if (!plan || !bay) return [{ id: 'mark', at: 0, label: '0', kind: 'place', what: 'The mark' }];
     const heights = [...new Set(plan.packings.map((p) => Math.round(p.at[1] as number)))];
@@ -96,8 +69,6 @@
     ];
   });
 
-  /** The line that a lit tick draws through the drawing. */
-  const guide = $derived([...upright, ...long].find((t) => t.id === lit));
   const shown = $derived.by<{ title: string; figure: Figure } | null>(() => {
     if (!lit || !plan || !bay) return null;
     const name = (id: string) => bay.units?.find((u) => u.id === id)?.name ?? id;
@@ -179,13 +150,6 @@
 {#snippet onwall(l: Layout)}
   {#if plan && bay}
     <FitMarks part="wall" {l} lineY={0} gain={0} {bay} {plan} {unit} {lit} back={backLine} onpick={pick} />
-    {#if guide}
-      {#if upright.includes(guide)}
-        <path class="guide" d="M{l.upright.x + l.upright.w},{zPx(l, guide.at)}H{l.wall.x + l.wall.w}" />
-      {:else}
-        <path class="guide" d="M{xPx(l, guide.at)},{l.wall.y}V{l.long.y}" />
-      {/if}
-    {/if}
   {/if}
 {/snippet}
 {#snippet onribbon(l: Layout, lineY: number)}
@@ -339,12 +303,6 @@
   .wobble input {
     width: 7rem;
     accent-color: var(--w-brass);
-  }
-  .guide {
-    stroke: var(--w-chalk);
-    stroke-width: 1.5;
-    stroke-dasharray: 8 3;
-    fill: none;
   }
   .answers {
     background: var(--w-sheet);

@@ -4,7 +4,7 @@
   import { Modal, TextInput } from '../../carbon';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
   import { xPx, yPx, zPx, type Layout } from '../../drawing/layout';
-  import type { Tick } from '../../drawing/rods';
+  import { longTicks, type Tick } from '../../drawing/rods';
   import { showLength, showSpread } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import NumberPad from '../../entry/NumberPad.svelte';
@@ -27,6 +27,7 @@
   let pad = $state<NumberPad>();
   let choice = $state<LineChoice>();
   let wobble = $state(20);
+  let lit = $state<string | null>(null);
   let listed = $state(false);
   let other = $state(false);
   let doubtful = $state.raw<Reading | null>(null);
@@ -53,23 +54,7 @@
         : [],
     );
 
-  const long = $derived<Tick[]>([
-    { id: 'left', at: 0, label: '0', kind: 'place', what: 'Left corner' },
-    ...(bay?.units ?? []).map((u): Tick => ({
-      id: `edge-${u.id}`,
-      at: u.x_mm,
-      label: showLength(u.x_mm, unit, 0),
-      kind: 'decided',
-      what: `Left edge of ${u.name}`,
-    })),
-    {
-      id: 'right',
-      at: bay?.width_mm ?? 0,
-      label: showLength(bay?.width_mm ?? 0, unit, 0),
-      kind: 'place',
-      what: 'Right corner',
-    },
-  ]);
+  const long = $derived(bay ? longTicks(bay, unit) : []);
   const upright = $derived<Tick[]>([
     { id: 'mark', at: 0, label: '0', kind: 'place', what: 'The mark' },
     ...[...new Set(round.stations.filter((s) => s.surface === 'back').map((s) => s.at[1] as number))].map(
@@ -91,7 +76,7 @@
 
   onMount(() => {
     keys.page = [
-      { keys: ['Enter'], what: 'Record what is typed and walk on', run: () => undefined },
+      { keys: ['Enter'], what: 'Record what is typed and walk on' },
       { keys: ['ArrowRight', ']'], what: 'Next station', run: () => step(1) },
       { keys: ['ArrowLeft', '['], what: 'Station before', run: () => step(-1) },
       {
@@ -211,9 +196,9 @@
         backReference={null}
         {upright}
         {long}
-        lit={null}
+        {lit}
         exaggeration={wobble}
-        onpick={() => undefined}
+        onpick={(id) => (lit = lit === id ? null : id)}
         onspot={(surface, at) => (round.goto(surface, at), pad?.focus())}
         {onwall}
         {onfloor}
@@ -400,6 +385,7 @@
       instrument={round.instrument}
       by={session.name}
       onclose={() => (other = false)}
+      from={round.target}
       onreading={(r) => void round.add(r)}
     />
   {/if}

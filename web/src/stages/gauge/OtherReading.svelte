@@ -13,6 +13,8 @@
     instruments: readonly Instrument[];
     instrument: string | null;
     by: string;
+    /** Where the user stands: the level is taken from there unless they say otherwise. */
+    from: { surface: SurfaceName; at: [number, number] } | null;
     onclose: () => void;
     onreading: (reading: Reading) => void;
   }
@@ -31,10 +33,12 @@
     'floor-ceiling': 'Up, floor to ceiling',
   };
   let kind = $state<Kind>('slope');
-  let surface = $state<SurfaceName>('floor');
+  // svelte-ignore state_referenced_locally
+  let surface = $state<SurfaceName>(p.from?.surface ?? 'floor');
   let measure = $state<'mm' | 'mm/m' | 'deg'>('mm');
   let tool = $state<string>();
-  let spot = $state<(number | null)[]>([null, null, null, null]);
+  // svelte-ignore state_referenced_locally
+  let spot = $state<(number | null)[]>([p.from?.at[0] ?? null, p.from?.at[1] ?? null, null, null]);
   let typed = $state('');
   let fault = $state('');
   const axes = $derived(
