@@ -64,13 +64,13 @@
         />
       {/each}
     </Select>
-    <button onclick={ask}>Moved</button>
+    <button class="chip" onclick={ask}>Moved</button>
   {:else}
     <p>
       Set a {word} first: {across === 'z'
         ? 'a laser, a string or a water level, anywhere over the floor.'
         : 'a laser plane or a string square out from the wall, a hand or two in front of it.'}
-      <button class="first" onclick={ask}>Set the {word}</button>
+      <button class="chip first" onclick={ask}>Set the {word}</button>
     </p>
   {/if}
   {#if lines.length}
@@ -149,20 +149,7 @@
   p {
     grid-column: 1 / -1;
   }
-  button {
-    height: 32px;
-    padding: 0 0.7rem;
-    border: 1px solid var(--w-line-strong);
-    border-radius: var(--w-radius);
-    background: none;
-    color: var(--w-ink);
-    cursor: pointer;
-    white-space: nowrap;
-  }
-  button:hover {
-    background: var(--w-hover);
-  }
-  .first {
+  button.first {
     display: block;
     margin-top: 0.6rem;
     height: 40px;

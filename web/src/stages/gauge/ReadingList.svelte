@@ -35,7 +35,7 @@
       <span class="figure n">…</span>
       <span class="where">{readingWords(reading, p.unit)}<small>waiting to be sent</small></span>
       <span class="figure value">{readingValue(reading, p.unit)}</span>
-      <span class="do"><button onclick={() => p.ondrop(reading)}>Discard</button></span>
+      <span class="do"><button class="link" onclick={() => p.ondrop(reading)}>Discard</button></span>
     </li>
   {/each}
   {#each rows as { reading, n } (reading.id)}
@@ -65,10 +65,11 @@
       <span class="figure value">{readingValue(reading, p.unit)}</span>
       <span class="do">
         {#if reading.aside}
-          <button onclick={() => p.onback(reading)}>Put back</button>
+          <button class="link" onclick={() => p.onback(reading)}>Put back</button>
         {:else if !out}
-          {#if reading.kind === 'offset'}<button onclick={() => p.onagain(reading)}>Again</button>{/if}
-          <button onclick={() => p.onaside(reading)}>Set aside</button>
+          {#if reading.kind === 'offset'}<button class="link" onclick={() => p.onagain(reading)}>Again</button
+            >{/if}
+          <button class="link" onclick={() => p.onaside(reading)}>Set aside</button>
         {/if}
       </span>
     </li>
@@ -121,16 +122,7 @@
     display: flex;
     gap: 0.2rem;
   }
-  button {
-    background: none;
-    border: 0;
-    color: var(--w-chalk);
-    min-height: 32px;
-    padding: 0 0.3rem;
-    cursor: pointer;
+  .do button {
     font-size: 0.8125rem;
-  }
-  button:hover {
-    text-decoration: underline;
   }
 </style>

@@ -3,7 +3,7 @@ import { calls } from '../../api/calls';
 import type { Place, Reading, Station, SurfaceName } from '../../api/types';
 import { newId } from '../../entry/ids';
 import { ACROSS } from '../../entry/places';
-import { nextOpen } from '../../entry/walk';
+import { neighbour, nextOpen } from '../../entry/walk';
 import { open } from '../../state/job.svelte';
 import { notices } from '../../state/notices.svelte';
 import { session } from '../../state/session.svelte';
@@ -55,6 +55,7 @@ export class Round {
     return waits ?? (this.bay?.readings ?? []).find((r) => r.id === station.read_by) ?? null;
   });
   readonly lastVerdict = $derived(this.place?.verdicts.find((v) => v.reading === this.last?.id) ?? null);
+  readonly best = $derived(this.stations.find((s) => s.id === this.place?.next_reading?.station) ?? null);
   readonly line = $derived(this.#lineFor(this.target?.surface ?? 'floor'));
 
   async load(): Promise<void> {
@@ -120,6 +121,23 @@ export class Round {
     const station = this.stations.find((s) => s.id === near);
     if (station) this.go(station);
     else this.target = { station: null, surface, at };
+  }
+
+  /** To the neighbour in the round, read or not. */
+  step(by: 1 | -1): void {
+    const to = neighbour(this.stations, this.target?.station ?? null, by);
+    if (to) this.go(to);
+  }
+
+  /** Spots of standing readings on a face that belong to no station. */
+  loose(surface: SurfaceName): { id: string; at: [number, number]; suspect: boolean }[] {
+    const standing = new Set((this.place?.verdicts ?? []).map((v) => v.reading));
+    const taken = new Set(this.stations.map((s) => s.read_by));
+    return (this.bay?.readings ?? []).flatMap((r) =>
+      r.kind === 'offset' && r.surface === surface && standing.has(r.id) && !taken.has(r.id)
+        ? [{ id: r.id, at: r.at, suspect: this.suspects.has(r.id) }]
+        : [],
+    );
   }
 
   /** Walk on to the next station without a reading; if all are read, to the worst that disagrees. */

@@ -6,6 +6,7 @@
   import LengthField from '../../entry/LengthField.svelte';
   import LengthsField from '../../entry/LengthsField.svelte';
   import { router } from '../../router.svelte';
+  import Missing from '../../shell/Missing.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
@@ -88,12 +89,9 @@
 </script>
 
 {#if open.missing}
-  <main>
-    <h1>There is no such job</h1>
-    <p><a href="/">Go to your jobs</a></p>
-  </main>
+  <Missing what="job" to="/" way="Go to your jobs" />
 {:else if open.stored}
-  <main>
+  <main class="page" style:max-width="76rem">
     <h1>{key ? draft.name : 'Add a bay'}</h1>
     <section>
       <h2>The place</h2>
@@ -168,7 +166,7 @@
       {#if units.length}
         <RunSketch bay={draft} />
         <div class="scroll">
-          <table>
+          <table class="fields-table">
             <thead>
               <tr>
                 <th>Unit</th><th>From the left</th><th>Wide</th><th>Deep</th><th>High</th><th>Toe recess</th
@@ -213,6 +211,7 @@
                   >
                   <td
                     ><button
+                      class="link"
                       onclick={() => set({ units: units.filter((_, k) => k !== i) })}
                       aria-label="Remove {u.name}">Remove</button
                     ></td
@@ -244,26 +243,6 @@
 {/if}
 
 <style>
-  main {
-    max-width: 76rem;
-    margin: 0 auto;
-    padding: 1.75rem 1.25rem 6rem;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 1.75rem;
-  }
-  main > :global(*) {
-    min-width: 0;
-  }
-  h1 {
-    font-size: 1.75rem;
-  }
-  h2 {
-    font-size: 1.125rem;
-    border-top: 2px solid var(--w-ink);
-    padding-top: 0.6rem;
-    margin-bottom: 0.75rem;
-  }
   .fields {
     display: grid;
     grid-template-columns: 1.6fr repeat(3, 0.8fr) 1.4fr 1.2fr;
@@ -291,33 +270,8 @@
     overflow-x: auto;
     margin-bottom: 0.5rem;
   }
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    min-width: 56rem;
-  }
-  th {
-    text-align: left;
-    font-size: 0.8125rem;
-    font-weight: 500;
-    color: var(--w-ink-soft);
-    padding: 0.25rem 0.5rem 0.25rem 0;
-    vertical-align: bottom;
-  }
-  td {
-    padding: 0.15rem 0.5rem 0.15rem 0;
-    vertical-align: top;
-  }
   td:first-child {
     min-width: 9rem;
-  }
-  button {
-    background: none;
-    border: 0;
-    color: var(--w-ink-soft);
-    text-decoration: underline;
-    cursor: pointer;
-    min-height: 32px;
   }
   .end {
     display: flex;

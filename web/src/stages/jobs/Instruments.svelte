@@ -29,7 +29,7 @@
 
 <section>
   <h2>Instruments</h2>
-  <table>
+  <table class="fields-table">
     <thead><tr><th>Name</th><th>Kind</th><th>One reading is good to ±</th><th></th></tr></thead>
     <tbody>
       {#each instruments as tool, i (tool.id)}
@@ -70,6 +70,7 @@
           >
           <td
             ><button
+              class="link"
               onclick={() => save(instruments.filter((_, k) => k !== i))}
               aria-label="Remove {tool.name}">Remove</button
             ></td
@@ -80,30 +81,3 @@
   </table>
   <Button size="small" kind="ghost" on:click={add}>Add an instrument</Button>
 </section>
-
-<style>
-  table {
-    border-collapse: collapse;
-    width: 100%;
-    max-width: 48rem;
-  }
-  th {
-    text-align: left;
-    font-size: 0.8125rem;
-    font-weight: 500;
-    color: var(--w-ink-soft);
-    padding: 0.25rem 0.75rem 0.25rem 0;
-  }
-  td {
-    vertical-align: top;
-    padding: 0.15rem 0.75rem 0.15rem 0;
-  }
-  button {
-    background: none;
-    border: 0;
-    color: var(--w-ink-soft);
-    text-decoration: underline;
-    cursor: pointer;
-    min-height: 32px;
-  }
-</style>

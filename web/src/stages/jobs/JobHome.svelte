@@ -2,6 +2,7 @@
   import { onMount } from 'svelte';
   import type { LengthUnit } from '../../api/types';
   import { Button, Select, SelectItem, TextArea, TextInput } from '../../carbon';
+  import Missing from '../../shell/Missing.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import Instruments from './Instruments.svelte';
@@ -26,12 +27,9 @@
 </script>
 
 {#if open.missing}
-  <main>
-    <h1>There is no such job</h1>
-    <p><a href="/">Go to your jobs</a></p>
-  </main>
+  <Missing what="job" to="/" way="Go to your jobs" />
 {:else if job}
-  <main>
+  <main class="page">
     <section class="bays">
       <h1>{job.name}</h1>
       {#if job.bays?.length}
@@ -115,24 +113,6 @@
 {/if}
 
 <style>
-  main {
-    max-width: 60rem;
-    margin: 0 auto;
-    padding: 1.75rem 1.25rem 6rem;
-    display: grid;
-    grid-template-columns: minmax(0, 1fr);
-    gap: 2.25rem;
-  }
-  h1 {
-    font-size: 1.75rem;
-    margin-bottom: 0.75rem;
-  }
-  main :global(section > h2) {
-    font-size: 1.125rem;
-    border-top: 2px solid var(--w-ink);
-    padding-top: 0.6rem;
-    margin-bottom: 0.75rem;
-  }
   ul {
     list-style: none;
     padding: 0;

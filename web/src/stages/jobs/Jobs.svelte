@@ -72,7 +72,7 @@
     new Date(text).toLocaleDateString(undefined, { day: 'numeric', month: 'long', year: 'numeric' });
 </script>
 
-<main>
+<main class="page">
   <div class="top">
     <h1>Jobs</h1>
     <FileUploaderButton
@@ -137,11 +137,6 @@
 {/if}
 
 <style>
-  main {
-    max-width: 60rem;
-    margin: 0 auto;
-    padding: 1.75rem 1.25rem 6rem;
-  }
   .top {
     display: flex;
     align-items: center;

@@ -17,7 +17,7 @@
 
 <section>
   <h2>Shim kit</h2>
-  <table>
+  <table class="fields-table">
     <thead><tr><th>Flat shims</th><th>How many you have</th><th></th></tr></thead>
     <tbody>
       {#each pieces as piece, i (i)}
@@ -47,8 +47,10 @@
             /></td
           >
           <td
-            ><button onclick={() => save({ pieces: without(pieces, i) })} aria-label="Remove shim {i + 1}"
-              >Remove</button
+            ><button
+              class="link"
+              onclick={() => save({ pieces: without(pieces, i) })}
+              aria-label="Remove shim {i + 1}">Remove</button
             ></td
           >
         </tr>
@@ -61,7 +63,7 @@
     on:click={() => save({ pieces: [...pieces, { thickness_mm: 1, count: null }] })}>Add a flat shim</Button
   >
 
-  <table>
+  <table class="fields-table">
     <thead
       ><tr><th>Tapered shims, in pairs: length</th><th>Thin end</th><th>Thick end</th><th></th></tr></thead
     >
@@ -85,8 +87,10 @@
             >
           {/each}
           <td
-            ><button onclick={() => save({ tapers: without(tapers, i) })} aria-label="Remove taper {i + 1}"
-              >Remove</button
+            ><button
+              class="link"
+              onclick={() => save({ tapers: without(tapers, i) })}
+              aria-label="Remove taper {i + 1}">Remove</button
             ></td
           >
         </tr>
@@ -126,31 +130,6 @@
 </section>
 
 <style>
-  table {
-    border-collapse: collapse;
-    margin-top: 0.5rem;
-    max-width: 40rem;
-    width: 100%;
-  }
-  th {
-    text-align: left;
-    font-size: 0.8125rem;
-    font-weight: 500;
-    color: var(--w-ink-soft);
-    padding: 0.25rem 0.75rem 0.25rem 0;
-  }
-  td {
-    vertical-align: top;
-    padding: 0.15rem 0.75rem 0.15rem 0;
-  }
-  button {
-    background: none;
-    border: 0;
-    color: var(--w-ink-soft);
-    text-decoration: underline;
-    cursor: pointer;
-    min-height: 32px;
-  }
   .fields {
     display: grid;
     grid-template-columns: repeat(3, 1fr);

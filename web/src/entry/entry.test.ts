@@ -1,0 +1,74 @@
+/** Typing and walking, without a browser. */
+import { describe, expect, it } from 'vitest';
+import type { Station } from '../api/types';
+import { newId } from './ids';
+import { parseLength } from './length';
+import { spotWords } from './places';
+import { EIGHTHS, pressed, SIXTEENTHS } from './typed';
+import { neighbour, nextOpen } from './walk';
+
+const type = (...keys: string[]) => keys.reduce(pressed, '');
+
+describe('the pad', () => {
+  it.each([
+    [['1', '0', '0', '4', '.', '5'], '1004.5'],
+    [['1', '.', '5', '.'], '1.5'],
+    [['3', '9', '5/8'], '39 5/8'],
+    [['3', '9', '5/8', '3/4'], '39 3/4'],
+    [['3', '9', '5/8', '⌫'], '39'],
+    [['3', '9', '5/8', '⌫', '⌫'], '3'],
+    [['1/4'], '1/4'],
+    [['±', '1/4'], '-1/4'],
+    [['4', '±'], '-4'],
+    [['4', '±', '±'], '4'],
+    [['⌫'], ''],
+  ])('%s types %s', (keys, text) => {
+    expect(type(...keys)).toBe(text);
+  });
+
+  it.each([...EIGHTHS, ...SIXTEENTHS])('%s is a length with and without inches before it', (fraction) => {
+    const [above, below] = fraction.split('/').map(Number);
+    expect(parseLength(type('7', fraction), 'in')).toBeCloseTo((7 + above! / below!) * 25.4, 9);
+    expect(parseLength(type(fraction), 'in')).toBeCloseTo((above! / below!) * 25.4, 9);
+  });
+});
+
+describe('the walk', () => {
+  const station = (id: string, read_by: string | null = null): Station => ({
+    id,
+    surface: 'floor',
+    at: [0, 0],
+    read_by,
+  });
+  const round = [station('a'), station('b', 'r1'), station('c'), station('d')];
+
+  it('goes on to the next open station, past those that are read or wait', () => {
+    expect(nextOpen(round, 'a', new Set())?.id).toBe('c');
+    expect(nextOpen(round, 'a', new Set(['c']))?.id).toBe('d');
+  });
+
+  it('comes round to what was left out, and ends where all are read', () => {
+    expect(nextOpen(round, 'd', new Set())?.id).toBe('a');
+    expect(nextOpen(round, 'd', new Set(['a', 'c']))).toBeNull();
+    expect(nextOpen([], null, new Set())).toBeNull();
+  });
+
+  it('steps to its neighbours both ways', () => {
+    expect(neighbour(round, 'a', -1)?.id).toBe('d');
+    expect(neighbour(round, 'd', 1)?.id).toBe('a');
+    expect(neighbour([], 'a', 1)).toBeNull();
+  });
+});
+
+it('names a spot by the way its surface runs', () => {
+  expect(spotWords('floor', [1050, 60], 'mm')).toBe('1050 along, 60 out');
+  expect(spotWords('back', [254, 508], 'in')).toBe('10" along, 20" up');
+});
+
+it('makes ids that the server takes, each its own', () => {
+  const ids = Array.from({ length: 200 }, newId);
+  expect(new Set(ids).size).toBe(200);
+  ids.forEach((id) =>
+    expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/),
+  );
+});
