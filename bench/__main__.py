@@ -5,6 +5,8 @@ from __future__ import annotations
 import argparse
 
 from bench.accuracy import Accuracy, accuracy
+from bench.five import EXPECTED_RMS_MM, SURFACES, Five, five
+from bench.next_best import Race, races
 from bench.speed import Timing, decisions, surveys
 
 
@@ -12,8 +14,12 @@ def main() -> None:
     """Measure and print."""
     parser = argparse.ArgumentParser(prog="./run bench", description=__doc__)
     parser.add_argument("--rooms", type=int, default=200, help="made-up rooms to survey")
+    parser.add_argument("--bays", type=int, default=100, help="made-up bays of five surfaces")
+    parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
     options = parser.parse_args()
     print_accuracy(accuracy(options.rooms))
+    print_five(five(options.bays))
+    print_races(races(options.floors))
     print_timings("Speed (median, one thread)", [*surveys(), *decisions()])
 
 
@@ -29,6 +35,27 @@ def print_accuracy(found: Accuracy) -> None:
     print(f"  truth inside the 95 % interval               {found.coverage:.3f} (expected 0.93-0.99)")
     print(f"  single 10 mm misreads found, and no other    {found.found:.3f} (expected 0.95 or more)")
     print(f"  clean surveys falsely accused                {found.accused:.3f} (expected under 0.05)")
+
+
+def print_five(found: Five) -> None:
+    """Print what the surveys of five surfaces came to."""
+    print(f"Five surfaces, {found.n_bays} made-up bays, {found.n_readings} readings each, 1 mm instruments")
+    for surface in SURFACES:
+        print(f"  RMS error, {surface:9} {found.rms_mm(surface):.2f} mm (expected below {EXPECTED_RMS_MM[surface]})")
+    print(f"  truth inside the 95 % interval               {found.coverage:.3f} (expected 0.93-0.99)")
+    print(f"  single 10 mm misreads named first, anywhere  {found.share_found('any'):.3f} (expected 0.80 or more)")
+    print(f"  the same, on the floor                       {found.share_found('floor'):.3f} (expected 0.95 or more)")
+    print(f"  clean surveys falsely accused                {found.accused / found.n_bays:.3f} (expected under 0.05)")
+    print(f"  RMS error of corner angles, with a diagonal  {found.angle_rms_deg:.3f}° (expected below 0.15)")
+
+
+def print_races(found: list[Race]) -> None:
+    """Print how many chosen readings do what a regular grid does."""
+    print("Next best reading: readings for the same uncertainty of the base height")
+    for race in found:
+        print(
+            f"  regular grid {race.grid:3}, chosen {race.chosen:5.1f}: {race.saved:.0%} fewer (expected 25 % or more)"
+        )
 
 
 def print_timings(title: str, timings: list[Timing]) -> None:

@@ -8,7 +8,8 @@ from bench.accuracy import accuracy, measured_room, with_misread
 from msgspec.structs import replace
 
 from tests.catalogue import RULE, floor_at, grid, job_of, offset
-from wobble.core.gauge.doubt import critical_z, likely_slip
+from wobble.core.gauge.causes import likely_slip
+from wobble.core.gauge.doubt import critical_z
 from wobble.core.gauge.survey import survey
 from wobble.core.job import Offset
 from wobble.core.practice.gable import MISREAD_MM, gable_workroom
@@ -37,7 +38,7 @@ def test_the_demo_has_one_misread_and_it_is_pointed_out_with_its_size():
     assert isinstance(truth, Offset)
     assert truth.at == (2090.0, 60.0)
     assert suspect.by_mm == pytest.approx(MISREAD_MM, abs=2 * suspect.sd_mm)
-    assert likely_slip(suspect.by_mm) == "ten millimetres"
+    assert likely_slip(suspect.by_mm) == "a slip of ten millimetres"
 
 
 def test_two_misreads_are_both_found():
@@ -55,7 +56,14 @@ def test_one_or_two_readings_accuse_nobody():
 
 
 @pytest.mark.parametrize(
-    ("by", "slip"), [(10.9, "ten millimetres"), (-9.2, "ten millimetres"), (24.5, "one inch"), (15.0, ""), (0.4, "")]
+    ("by", "slip"),
+    [
+        (10.9, "a slip of ten millimetres"),
+        (-9.2, "a slip of ten millimetres"),
+        (24.5, "a slip of one inch"),
+        (15.0, ""),
+        (0.4, ""),
+    ],
 )
 def test_slips_are_named(by, slip):
     assert likely_slip(by) == slip

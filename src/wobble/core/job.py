@@ -95,13 +95,18 @@ class Offset(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="offset"
 
 
 class Slope(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="slope"):
-    """Difference along the surface's own axis between two spots: positive where `end` has the larger coordinate."""
+    """Difference along the surface's own axis between two spots: positive where `end` has the larger coordinate.
+
+    `turned` says that the level lay end for end: its bias then counts the other way, and two readings of one place,
+    one of them turned, find it.
+    """
 
     surface: SurfaceName
     start: tuple[Coordinate, Coordinate]
     end: tuple[Coordinate, Coordinate]
     value: Coordinate
     unit: Literal["mm", "mm/m", "deg"] = "mm"
+    turned: bool = False
 
 
 class Span(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="span"):
@@ -112,7 +117,56 @@ class Span(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="span"):
     value_mm: Positive
 
 
-Reading = Offset | Slope | Span
+class Gap(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="gap"):
+    """Gap at a spot under a straightedge that touches the surface at two others, mm; the three lie in a line."""
+
+    surface: SurfaceName
+    start: tuple[Coordinate, Coordinate]
+    end: tuple[Coordinate, Coordinate]
+    at: tuple[Coordinate, Coordinate]
+    value_mm: NotNegative
+
+
+class Corner(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="corner"):
+    """The angle in plan between the back and a side wall, `height_mm` up, over a leg along the back and one out.
+
+    By `diagonal` the value is the distance between the ends of the legs (the 3-4-5 triangle is one case); by `square`
+    it is the gap at the tip of a square of `out_mm` that is held to the back: positive where the corner is wider than
+    square, negative where the gap is at its heel.
+    """
+
+    corner: Literal["back-left", "back-right"]
+    height_mm: Coordinate
+    along_mm: Positive
+    out_mm: Positive
+    how: Literal["diagonal", "square"] = "diagonal"
+    value_mm: Coordinate
+
+
+class Profile(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="profile"):
+    """Offsets from one straight stick: at each place on the surface's second axis, how far the surface stands off, mm.
+
+    The stick is a set-up; what is not known of where it stands is found like a line's place.
+    """
+
+    surface: SurfaceName
+    along_mm: Coordinate
+    set_up: Key
+    points: Annotated[tuple[tuple[Coordinate, Coordinate], ...], Meta(min_length=1, max_length=200)]
+
+
+class Scan(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="scan"):
+    """Many offsets from one plane, thinned from a file: (first axis, second axis, distance), mm."""
+
+    surface: SurfaceName
+    set_up: Key
+    n_read: Count = 0
+    points: Annotated[tuple[tuple[Coordinate, Coordinate, Coordinate], ...], Meta(min_length=1, max_length=2000)]
+
+
+Reading = Offset | Slope | Span | Gap | Corner | Profile | Scan
+SIDE_OF: dict[str, SurfaceName] = {"back-left": "left", "back-right": "right"}
+"""The wall that stands against the back in a corner."""
 
 
 class Unit(Value, frozen=True, kw_only=True):
@@ -247,6 +301,15 @@ def reading_spots(reading: Reading) -> tuple[tuple[SurfaceName, Spot], ...]:
             return ((reading.surface, reading.at),)
         case Slope():
             return ((reading.surface, reading.start), (reading.surface, reading.end))
+        case Gap():
+            return tuple((reading.surface, spot) for spot in (reading.at, reading.start, reading.end))
+        case Profile():
+            return tuple((reading.surface, (reading.along_mm, second)) for second, _ in reading.points)
+        case Scan():
+            return tuple((reading.surface, (first, second)) for first, second, _ in reading.points)
+        case Corner():
+            side = SIDE_OF[reading.corner]
+            return (side, (0.0, reading.height_mm)), (side, (reading.out_mm, reading.height_mm))
         case Span(between="left-right"):
             return (("left", reading.at), ("right", reading.at))
         case _:

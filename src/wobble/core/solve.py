@@ -15,6 +15,7 @@ from wobble.core.fit.schools import School, schools
 from wobble.core.fit.verdicts import Case, Finding, verdicts
 from wobble.core.gauge.place import Place, place
 from wobble.core.gauge.survey import Survey, survey
+from wobble.core.gauge.traits import Trait, traits
 from wobble.core.job import BackLine, Bay, Datum, FixedTop, HighSpot, Job, Value
 
 
@@ -32,6 +33,7 @@ class BayResult(Value, frozen=True, kw_only=True):
     """All stages of one bay."""
 
     gauge: Place
+    traits: tuple[Trait, ...]
     fit: BayFit
 
 
@@ -91,6 +93,11 @@ def solve_gauge(job: Job, bay_id: str) -> Place:
     return place(survey_of(job, bay_id))
 
 
+def solve_traits(job: Job, bay_id: str) -> tuple[Trait, ...]:
+    """Return what a bay is like."""
+    return traits(survey_of(job, bay_id))
+
+
 def solve_fit(job: Job, bay_id: str) -> BayFit:
     """Return the plan of a bay under its decisions."""
     chosen = find_bay(job, bay_id).datum
@@ -115,5 +122,8 @@ def solve(job: Job) -> Result:
     """Return the results of all bays of a job."""
     return Result(
         job=job.name,
-        bays=tuple(BayResult(gauge=solve_gauge(job, b.id), fit=solve_fit(job, b.id)) for b in job.bays),
+        bays=tuple(
+            BayResult(gauge=solve_gauge(job, b.id), traits=solve_traits(job, b.id), fit=solve_fit(job, b.id))
+            for b in job.bays
+        ),
     )

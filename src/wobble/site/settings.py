@@ -63,7 +63,8 @@ AUTH_PASSWORD_VALIDATORS = [
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 60  # a job on site runs over weeks; signing in with dusty hands should be rare
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
-DATA_UPLOAD_MAX_MEMORY_SIZE = 11 * 1024 * 1024  # a little over the largest job document, so that its own error is told
+# A little over the largest scan, so that its own error is told; the largest job document is smaller.
+DATA_UPLOAD_MAX_MEMORY_SIZE = 61 * 1024 * 1024
 USE_TZ = True
 TIME_ZONE = "UTC"
 USE_I18N = False

@@ -200,6 +200,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/bays/{bay_id}/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Thin Scan
+         * @description Thin a file of points (CSV, XYZ or PLY, as the body) to what a surface needs; nothing is stored.
+         */
+        post: operations["thin_scan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bays/{bay_id}/traits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Traits
+         * @description Say what a bay is like: how it falls, leans, bows and wobbles, its corners and openings.
+         */
+        get: operations["get_traits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/document": {
         parameters: {
             query?: never;
@@ -407,7 +447,7 @@ export interface components {
             id: string;
             name: string;
             /** @default [] */
-            readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"])[];
+            readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
             /** @default [] */
             set_ups: components["schemas"]["SetUp"][];
             /**
@@ -439,6 +479,42 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             plan: components["schemas"]["Plan"] | null;
             schools: components["schemas"]["School"][];
+        };
+        /**
+         * Corner
+         * @description The angle in plan between the back and a side wall, `height_mm` up, over a leg along the back and one out.
+         *
+         *         By `diagonal` the value is the distance between the ends of the legs (the 3-4-5 triangle is one case); by `square`
+         *         it is the gap at the tip of a square of `out_mm` that is held to the back: positive where the corner is wider than
+         *         square, negative where the gap is at its heel.
+         */
+        Corner: {
+            along_mm: number;
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @enum {unknown} */
+            corner: "back-left" | "back-right";
+            /** @default  */
+            entered: string;
+            height_mm: number;
+            /**
+             * @default diagonal
+             * @enum {unknown}
+             */
+            how: "diagonal" | "square";
+            id: string;
+            instrument: string;
+            /** @enum {unknown} */
+            kind: "corner";
+            /** @default  */
+            note: string;
+            out_mm: number;
+            /** @default null */
+            supersedes: string | null;
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+            value_mm: number;
         };
         /**
          * Decisions
@@ -535,6 +611,42 @@ export interface components {
             /** @enum {unknown} */
             rule: "fixed top";
             top_mm: number;
+        };
+        /**
+         * Gap
+         * @description Gap at a spot under a straightedge that touches the surface at two others, mm; the three lie in a line.
+         */
+        Gap: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            at: [
+                number,
+                number
+            ];
+            end: [
+                number,
+                number
+            ];
+            /** @default  */
+            entered: string;
+            id: string;
+            instrument: string;
+            /** @enum {unknown} */
+            kind: "gap";
+            /** @default  */
+            note: string;
+            start: [
+                number,
+                number
+            ];
+            /** @default null */
+            supersedes: string | null;
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+            value_mm: number;
         };
         /**
          * HighSpot
@@ -664,13 +776,26 @@ export interface components {
             revision: number;
         };
         /**
+         * KnockedLine
+         * @description A line that moved in the midst of its round: since which reading, and by how much, mm.
+         */
+        KnockedLine: {
+            by_mm: number;
+            sd_mm: number;
+            set_up: string;
+            since: string;
+        };
+        /**
          * NextReading
-         * @description The station that would tell most, and what it would do to the least known support: mm now and mm then.
+         * @description The station that would tell most, and what it would do to the least known spot: mm now and mm then.
+         *
+         *         `would_move_mm` is by how much it may still move any spot that the decision rests on (95 %).
          */
         NextReading: {
             station: string;
             worst_sd_now_mm: number;
             worst_sd_then_mm: number;
+            would_move_mm: number;
         };
         /**
          * Offset
@@ -731,6 +856,8 @@ export interface components {
          */
         Place: {
             bay: string;
+            /** @default null */
+            knock: components["schemas"]["KnockedLine"] | null;
             next_reading: components["schemas"]["NextReading"] | null;
             set_ups: components["schemas"]["SetUpPlace"][];
             stations: components["schemas"]["Station"][];
@@ -748,6 +875,37 @@ export interface components {
             pieces: components["schemas"]["PieceCount"][];
             shims: components["schemas"]["Shim"][];
             trades: components["schemas"]["Trade"][];
+        };
+        /**
+         * Profile
+         * @description Offsets from one straight stick: at each place on the surface's second axis, how far the surface stands off, mm.
+         *
+         *         The stick is a set-up; what is not known of where it stands is found like a line's place.
+         */
+        Profile: {
+            along_mm: number;
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @default  */
+            entered: string;
+            id: string;
+            instrument: string;
+            /** @enum {unknown} */
+            kind: "profile";
+            /** @default  */
+            note: string;
+            points: [
+                number,
+                number
+            ][];
+            set_up: string;
+            /** @default null */
+            supersedes: string | null;
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
         };
         /**
          * ReadingVerdict
@@ -769,7 +927,7 @@ export interface components {
          * @description Readings to store; each has an id made by whoever took it.
          */
         Readings: {
-            readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"])[];
+            readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
         };
         /**
          * Revision
@@ -777,6 +935,37 @@ export interface components {
          */
         Revision: {
             revision: number;
+        };
+        /**
+         * Scan
+         * @description Many offsets from one plane, thinned from a file: (first axis, second axis, distance), mm.
+         */
+        Scan: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @default  */
+            entered: string;
+            id: string;
+            instrument: string;
+            /** @enum {unknown} */
+            kind: "scan";
+            /** @default 0 */
+            n_read: number;
+            /** @default  */
+            note: string;
+            points: [
+                number,
+                number,
+                number
+            ][];
+            set_up: string;
+            /** @default null */
+            supersedes: string | null;
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
         };
         /**
          * School
@@ -916,6 +1105,9 @@ export interface components {
         /**
          * Slope
          * @description Difference along the surface's own axis between two spots: positive where `end` has the larger coordinate.
+         *
+         *         `turned` says that the level lay end for end: its bias then counts the other way, and two readings of one place,
+         *         one of them turned, find it.
          */
         Slope: {
             /** @default null */
@@ -943,6 +1135,8 @@ export interface components {
             taken_at: string;
             /** @default  */
             taken_by: string;
+            /** @default false */
+            turned: boolean;
             /**
              * @default mm
              * @enum {unknown}
@@ -989,7 +1183,7 @@ export interface components {
         };
         /**
          * Station
-         * @description A place to measure, and the standing reading taken there, if any.
+         * @description A place to measure, what is taken there, and the standing reading of it, if any.
          */
         Station: {
             at: [
@@ -1001,6 +1195,11 @@ export interface components {
             read_by: string | null;
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /**
+             * @default offset
+             * @enum {unknown}
+             */
+            takes: "offset" | "span";
         };
         /**
          * Step
@@ -1076,6 +1275,19 @@ export interface components {
             slide_mm: number;
         };
         /**
+         * ThinnedScan
+         * @description A file of points thinned to one surface: (first axis, second axis, distance), mm.
+         */
+        ThinnedScan: {
+            n_outside: number;
+            n_read: number;
+            points: [
+                number,
+                number,
+                number
+            ][];
+        };
+        /**
          * Trade
          * @description What one base height would cost: its place over the high spot, shims, the largest, the cut off the base.
          */
@@ -1085,6 +1297,38 @@ export interface components {
             n_cut: number;
             n_shims: number;
             over_mm: number;
+        };
+        /**
+         * Trait
+         * @description One thing that a place is like.
+         *
+         *         Attributes:
+         *             surface: The surface, or for an angle or an opening the wall that it is measured to. kind: What it is. along:
+         *             For a tilt or a bow, the axis along which. value: How much, in `unit`. A tilt is positive where the surface
+         *             rises, or comes into the room, along its axis; a bow
+         *                 where the middle stands proud of the ends.
+         *             sd: Its standard uncertainty.
+         *             at: Where, for a spot: on the surface's own two axes.
+         */
+        Trait: {
+            /** @default null */
+            along: ("x" | "y" | "z") | null;
+            /** @default null */
+            at: [
+                number,
+                number
+            ] | null;
+            /** @enum {unknown} */
+            kind: "angle" | "bow" | "high" | "low" | "lowest ceiling" | "narrowest" | "tilt" | "widest" | "wobble";
+            sd: number;
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /**
+             * @default mm
+             * @enum {unknown}
+             */
+            unit: "deg" | "mm" | "mm/m";
+            value: number;
         };
         /**
          * Unit
@@ -1547,6 +1791,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    thin_scan: {
+        parameters: {
+            query: {
+                surface: string;
+                name: string;
+                mm?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThinnedScan"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_traits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trait"][];
                 };
             };
             /** @description Refused */

@@ -64,12 +64,12 @@ def ground(survey: Survey) -> Ground:
     line = 0.0
     if "back" in bay.surfaces and survey.measured("back"):
         area = np.vstack([back_area(unit, low) for unit in bay.units])
-        back = _high_point(survey, "back", area, turn)[0]
+        back = high_point(survey, "back", area, turn)[0]
         line = back.value_mm + bay.back_line.off_mm
     standing = tuple(s for unit in bay.units for s in supports(unit, line if back is None or back.tied else 0.0))
     at = np.asarray([s.at for s in standing])
     area = np.vstack([footprint(unit, line if back is None or back.tied else 0.0) for unit in bay.units])
-    high, there = _high_point(survey, "floor", area, 0.0, at)
+    high, there = high_point(survey, "floor", area, 0.0, at)
     return Ground(
         survey,
         standing,
@@ -89,7 +89,7 @@ def _mean_floor(survey: Survey, back_mm: float) -> float:
     return float(mean.max()) if survey.measured("floor") else 0.0
 
 
-def _high_point(
+def high_point(
     survey: Survey, surface: SurfaceName, area: Floats, turn: float, also: Floats | None = None
 ) -> tuple[HighPoint, Estimate]:
     """Return the proudest spot of an area, and the joint estimate at the other spots asked for.

@@ -14,7 +14,7 @@ from typing import Literal
 from wobble.core.fit.figures import Figure
 from wobble.core.fit.ground import Ground
 from wobble.core.fit.plan import SURE, Plan
-from wobble.core.gauge.doubt import likely_slip
+from wobble.core.gauge.doubt import Disagreement
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import FixedTop, Job, ShimKit, Spot, Value, reading_spots
 from wobble.core.length import LengthUnit, format_length, format_spread
@@ -113,15 +113,32 @@ def suspects(case: Case) -> Iterator[Finding]:
             mark="stop",
             title=f"A {surface} reading disagrees",
             text=f"The one at {where} stands {_length(case, abs(doubt.by_mm))} from what the others say."
-            f"{_cause(doubt.by_mm)} It is left out of the figures: measure it again before cutting anything.",
+            f"{_looks_like(case, doubt)} It is left out of the figures: measure it again before cutting anything.",
             figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm),
             concerns=(doubt.reading_id,),
         )
 
 
-def _cause(by_mm: float) -> str:
-    slip = likely_slip(by_mm)
-    return f" That looks like a slip of {slip}." if slip else ""
+def _looks_like(case: Case, doubt: Disagreement) -> str:
+    cause = case.survey.cause(doubt)
+    return f" That looks like {cause}." if cause else ""
+
+
+def knocked(case: Case) -> Iterator[Finding]:
+    """A line that moved in the midst of its round counts as two lines; the user should know."""
+    knock = case.survey.knock
+    if knock is None:
+        return
+    name = next((s.name for s in case.survey.bay.set_ups if s.id == knock.set_up), knock.set_up)
+    yield Finding(
+        code="knocked",
+        mark="mind",
+        title="A line was knocked",
+        text=f"“{name}” moved by this much while you read from it. What was read since is corrected for it. Check the "
+        "line, and read two early stations again.",
+        figure=Figure(value_mm=abs(knock.by_mm), sd_mm=knock.sd_mm),
+        concerns=(knock.since,),
+    )
 
 
 def untied(case: Case) -> Iterator[Finding]:
@@ -307,6 +324,7 @@ def agreement(case: Case) -> Iterator[Finding]:
 
 RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     suspects,
+    knocked,
     missing,
     untied,
     base_height,

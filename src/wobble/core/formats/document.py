@@ -14,14 +14,20 @@ from collections.abc import Iterator
 from typing import Any, TypeVar
 
 import msgspec
+import numpy as np
 
-from wobble.core.errors import DocumentError
+from wobble.core.errors import DocumentError, SurveyError
+from wobble.core.gauge.observe import square_defect
 from wobble.core.job import (
     SURFACE_AXES,
     Bay,
+    Corner,
+    Gap,
     Job,
     Offset,
+    Profile,
     Reading,
+    Scan,
     Slope,
     reading_spots,
     surface_extent,
@@ -32,6 +38,7 @@ T = TypeVar("T")
 
 LARGEST_DOCUMENT_BYTES = 10 * 1024 * 1024
 EDGE_TOLERANCE_MM = 0.5
+STRAIGHTEDGE_TOLERANCE_MM = 5.0
 _PATH = re.compile(r"^(?P<message>.*?)(?: - at `(?P<path>[^`]*)`)?$", re.DOTALL)
 _MENDS = (
     ("unknown field", "Take the key out, or check its spelling against the schema."),
@@ -189,15 +196,48 @@ def check_reading(bay: Bay, reading: Reading, instruments: set[str], across: dic
                     mend="Correct the place, or make the bay larger.",
                     path=path,
                 )
-    if isinstance(reading, Slope) and math.dist(reading.start, reading.end) < 1.0:
+    match reading:
+        case Slope() | Gap() if math.dist(reading.start, reading.end) < 1.0:
+            raise DocumentError(
+                "It needs two different spots.", mend="Give the spots under both ends of the level or edge.", path=path
+            )
+        case Gap():
+            _check_gap(reading, path)
+        case Corner():
+            _check_corner(bay, reading, path)
+        case Offset() | Profile() | Scan():
+            _check_set_up(reading, across, path)
+        case _:
+            pass
+
+
+def _check_gap(reading: Gap, path: str) -> None:
+    start, end, at = (np.asarray(spot) for spot in (reading.start, reading.end, reading.at))
+    edge = end - start
+    share = float((at - start) @ edge / (edge @ edge))
+    aside = float(np.linalg.norm(at - start - share * edge))
+    if not 0 <= share <= 1 or aside > STRAIGHTEDGE_TOLERANCE_MM:
         raise DocumentError(
-            "A slope needs two different spots.", mend="Give the spots under both ends of the level.", path=path
+            "The gap does not lie under the straightedge.",
+            mend="Give a spot on the line between the two where it touches.",
+            path=f"{path}.at",
         )
-    if isinstance(reading, Offset):
-        _check_offset(reading, across, path)
 
 
-def _check_offset(reading: Offset, across: dict[str, str], path: str) -> None:
+def _check_corner(bay: Bay, reading: Corner, path: str) -> None:
+    if "back" not in bay.surfaces:
+        raise DocumentError(f"Bay {bay.name} has no back.", mend="Add the surface to the bay.", path=f"{path}.corner")
+    if reading.along_mm > bay.width_mm + EDGE_TOLERANCE_MM:
+        raise DocumentError(
+            f"The leg of {reading.along_mm:g} mm reaches past the bay.", mend="Shorten it.", path=f"{path}.along_mm"
+        )
+    try:
+        square_defect(reading, 1.0)
+    except SurveyError as fault:
+        raise DocumentError(fault.message, mend=fault.mend, path=f"{path}.value_mm") from None
+
+
+def _check_set_up(reading: Offset | Profile | Scan, across: dict[str, str], path: str) -> None:
     axis = SURFACE_AXES[reading.surface][2]
     if reading.set_up not in across:
         raise DocumentError(

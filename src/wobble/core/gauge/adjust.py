@@ -1,4 +1,4 @@
-"""The joint adjustment: all surfaces and set-ups of a bay from all readings at once.
+"""The joint adjustment: all surfaces and other unknowns of a bay from all readings at once.
 
 Linear-Gaussian estimation with linear functionals as observations. With the unknowns f ~ N(m, K), readings
 d = A f + e and S = A K Aᵀ + N: posterior mean m + K Aᵀ S⁻¹ (d − A m) and covariance K − K Aᵀ S⁻¹ A K
@@ -55,8 +55,8 @@ class Adjustment:
     observations: tuple[Observation, ...]
     priors: Mapping[SurfaceName, SurfacePrior]
     designs: Mapping[SurfaceName, SurfaceDesign]
-    set_ups: Mapping[str, tuple[float, float]]
-    set_up_weights: Floats
+    unknowns: Mapping[str, tuple[float, float]]
+    unknown_weights: Floats
     covariance: Floats
     residual: Floats
 
@@ -117,14 +117,14 @@ class Adjustment:
         covariance = _prior_covariance(self.priors, queries) - half.T @ half
         return Estimate(np.asarray(self._prior_mean(queries) + cross @ self.solution), covariance)
 
-    def set_up(self, set_up_id: str) -> tuple[float, float]:
-        """Return where a set-up stands on its axis and the standard deviation of that, mm.
+    def unknown(self, name: str) -> tuple[float, float]:
+        """Return an unknown beside the surfaces (a set-up's place, mm; a level's bias, mm per m) and its deviation.
 
         Raises:
-            KeyError: There is no such set-up.
+            KeyError: There is no such unknown.
         """
-        mean, sd = self.set_ups[set_up_id]
-        cross = sd**2 * self.set_up_weights[:, list(self.set_ups).index(set_up_id)]
+        mean, sd = self.unknowns[name]
+        cross = sd**2 * self.unknown_weights[:, list(self.unknowns).index(name)]
         half = solve_triangular(self.factor, cross, lower=True)
         return mean + float(cross @ self.solution), math.sqrt(max(sd**2 - float(half @ half), 0.0))
 
@@ -175,25 +175,25 @@ def design(observations: Sequence[Observation]) -> dict[SurfaceName, SurfaceDesi
 def adjust(
     observations: Sequence[Observation],
     priors: Mapping[SurfaceName, SurfacePrior],
-    set_ups: Mapping[str, tuple[float, float]],
+    unknowns: Mapping[str, tuple[float, float]],
 ) -> Adjustment:
-    """Solve all surfaces and set-ups from all readings.
+    """Solve all surfaces and all other unknowns from all readings.
 
     Args:
         observations: The readings as linear sums; none is allowed, and leaves the prior.
         priors: Prior of every surface that the bay has.
-        set_ups: Mean and standard deviation of every set-up's place before the readings, mm.
+        unknowns: Mean and standard deviation of every other unknown before the readings.
     """
     designs = design(observations)
-    names = list(set_ups)
+    names = list(unknowns)
     column = {name: i for i, name in enumerate(names)}
-    set_up_weights = np.zeros((len(observations), len(names)))
+    unknown_weights = np.zeros((len(observations), len(names)))
     for row, observation in enumerate(observations):
-        for name, weight in observation.set_up_terms:
-            set_up_weights[row, column[name]] += weight
+        for name, weight in observation.unknown_terms:
+            unknown_weights[row, column[name]] += weight
     covariance = np.diag([o.sigma_mm**2 for o in observations]) if observations else np.zeros((0, 0))
-    expected = set_up_weights @ np.asarray([set_ups[name][0] for name in names]) if names else 0.0
-    covariance = covariance + (set_up_weights * np.asarray([set_ups[n][1] ** 2 for n in names])) @ set_up_weights.T
+    expected = unknown_weights @ np.asarray([unknowns[name][0] for name in names]) if names else 0.0
+    covariance = covariance + (unknown_weights * np.asarray([unknowns[n][1] ** 2 for n in names])) @ unknown_weights.T
     for surface, seen in designs.items():
         prior = priors[surface]
         covariance = covariance + seen.weights @ prior.covariance(seen.spots, seen.spots) @ seen.weights.T
@@ -203,8 +203,8 @@ def adjust(
         tuple(observations),
         priors,
         designs,
-        dict(set_ups),
-        set_up_weights,
+        dict(unknowns),
+        unknown_weights,
         covariance,
         np.asarray(residual, dtype=float),
     )

@@ -7,7 +7,9 @@ Rasmussen & Williams 2006, section 5.4.2). The worst is put out and the rest tes
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
 
 import numpy as np
 from numpy.typing import NDArray
@@ -29,15 +31,6 @@ class Disagreement:
     sd_mm: float
     z: float
     suspect: bool
-
-
-SLIPS_MM = ((10.0, "ten millimetres"), (25.4, "one inch"), (100.0, "a hundred millimetres"))
-SLIP_TOLERANCE_MM = 2.0
-
-
-def likely_slip(by_mm: float) -> str:
-    """Return which slip of the rule a disagreement looks like, in words; empty if none."""
-    return next((name for slip, name in SLIPS_MM if abs(abs(by_mm) - slip) < SLIP_TOLERANCE_MM), "")
 
 
 def critical_z(n_readings: int) -> float:
@@ -93,3 +86,60 @@ def _predictions(adjustment: Adjustment, kept: NDArray[np.intp], precision: Floa
         by[i] = adjustment.residual[i] - weights @ adjustment.residual[kept]
         sd[i] = np.sqrt(max(adjustment.covariance[i, i] - weights @ cross, 1e-12))
     return by, sd
+
+
+@dataclass(frozen=True, slots=True)
+class Knock:
+    """A set-up that moved while it was read from: since which reading, by how much, mm, and how well that is known."""
+
+    set_up: str
+    since: str
+    by_mm: float
+    sd_mm: float
+
+
+KNOCK_Z = 6.0
+KNOCK_GAIN = 6.0
+"""A knock must explain the readings better than any single misread, by this much in squared ratios."""
+FEWEST_EACH_SIDE = 3
+
+
+def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock | None:
+    """Return the set-up that was most likely knocked in the midst of a round, or None.
+
+    For each set-up and each reading from it, all readings from there on are let move together: with w their weights
+    on the set-up, the shift is wᵀQr / wᵀQw with standard deviation 1/√(wᵀQw), as for one reading in `disagreements`
+    (Baarda's test with a vector in place of a unit vector).
+    """
+    rows = adjustment.observations
+    if not rows:
+        return None
+    precision = adjustment.precision
+    weighted = precision @ adjustment.residual
+    single = float(np.max(weighted**2 / np.diag(precision)))
+    best: tuple[float, Knock] | None = None
+    for set_up in sorted({name for o in rows for name, _ in o.unknown_terms if name.startswith("line:")}):
+        column = np.asarray([dict(o.unknown_terms).get(set_up, 0.0) for o in rows])
+        order = sorted(np.flatnonzero(column), key=lambda i: taken[rows[i].reading_id])
+        for k in range(FEWEST_EACH_SIDE, len(order) - FEWEST_EACH_SIDE + 1):
+            moved = np.zeros(len(rows))
+            moved[order[k:]] = column[order[k:]]
+            known = float(moved @ precision @ moved)
+            shift = float(moved @ weighted) / known
+            if shift**2 * known > max(KNOCK_Z**2, single + KNOCK_GAIN, best[0] if best else 0.0):
+                knock = Knock(set_up.removeprefix("line:"), rows[order[k]].reading_id, shift, 1 / np.sqrt(known))
+                best = (shift**2 * known, knock)
+    return best[1] if best else None
+
+
+def by_reading(verdicts: Sequence[Disagreement]) -> tuple[Disagreement, ...]:
+    """Return one verdict a reading: the worst of its numbers; one of many is doubted only where a fifth of them is."""
+    grouped: dict[str, list[Disagreement]] = {}
+    for verdict in verdicts:
+        grouped.setdefault(verdict.reading_id, []).append(verdict)
+    out = []
+    for parts in grouped.values():
+        worst = max(parts, key=lambda d: abs(d.z))
+        doubted = sum(d.suspect for d in parts) > (0 if len(parts) == 1 else len(parts) / 5)
+        out.append(replace(worst, suspect=doubted))
+    return tuple(out)

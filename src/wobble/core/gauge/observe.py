@@ -1,21 +1,28 @@
-"""Readings as linear sums: every kind becomes `constant + Σ weight · surface value + Σ weight · set-up place + noise`.
+"""Readings as linear sums: every kind becomes `constant + Σ weight · surface value + Σ weight · unknown + noise`.
 
-One least-squares system can then take them all (design of the adjustment). All lengths mm.
+One least-squares system can then take them all (design of the adjustment). The unknowns beside the surfaces are the
+places of set-ups (`line:` and their id, mm) and the biases of levels (`bias:` and the instrument's id, mm per m). All
+lengths mm.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 from wobble.core.errors import SurveyError
 from wobble.core.job import (
+    SIDE_OF,
     TOWARDS_INSTALLER,
     Bay,
+    Corner,
+    Gap,
     Instrument,
     Offset,
+    Profile,
     Reading,
+    Scan,
     SetUp,
     Slope,
     Span,
@@ -24,43 +31,84 @@ from wobble.core.job import (
     reading_spots,
 )
 
+UNKNOWN_SET_UP_SD_MM = 1500.0
+"""A set-up of unknown place may stand anywhere in reach of a person."""
+LEVEL_BIAS_SD = 0.8
+"""Standard deviation of a level's bias before a flip test, mm per m: half a millimetre is what makers allow
+themselves."""
+BUBBLES = ("level", "digital level")
+
+Term = tuple[SurfaceName, Spot, float]
+
 
 @dataclass(frozen=True, slots=True)
 class Observation:
-    """One reading as a linear sum.
+    """One measured number as a linear sum.
 
     Attributes:
-        reading_id: Whose reading this is.
+        reading_id: Whose number this is; a profile or a scan has several.
         value_mm: What was measured.
         sigma_mm: Its standard uncertainty.
         surface_terms: (surface, spot, weight) of every surface value in the sum.
-        set_up_terms: (set-up id, weight) of every set-up place in the sum.
+        unknown_terms: (name, weight) of every other unknown in the sum.
     """
 
     reading_id: str
     value_mm: float
     sigma_mm: float
-    surface_terms: tuple[tuple[SurfaceName, Spot, float], ...]
-    set_up_terms: tuple[tuple[str, float], ...] = ()
+    surface_terms: tuple[Term, ...]
+    unknown_terms: tuple[tuple[str, float], ...] = ()
 
 
-def observe(reading: Reading, instrument: Instrument) -> Observation:
-    """Return a reading as a linear sum of what is unknown.
+def line_name(set_up: str) -> str:
+    """Return the name of the unknown that is a set-up's place."""
+    return f"line:{set_up}"
+
+
+def bias_name(instrument: str) -> str:
+    """Return the name of the unknown that is a level's bias."""
+    return f"bias:{instrument}"
+
+
+def observe(reading: Reading, instrument: Instrument, bay: Bay) -> tuple[Observation, ...]:
+    """Return a reading as linear sums of what is unknown, one for each number that it holds.
 
     An offset is d = s·(place of the plane − surface) with s = +1 where proud is the larger coordinate, so that a floor
     is read *down from* its line and a ceiling *up from* it.
     """
     match reading:
         case Offset():
-            sign = float(TOWARDS_INSTALLER[reading.surface])
-            terms = ((reading.surface, reading.at, -sign),)
-            return Observation(reading.id, reading.value_mm, instrument.sigma_mm, terms, ((reading.set_up, sign),))
+            return (_offset(reading, reading.at, reading.value_mm, instrument),)
+        case Profile():
+            spots = [((reading.along_mm, second), d) for second, d in reading.points]
+            return tuple(_offset(reading, at, d, instrument) for at, d in spots)
+        case Scan():
+            return tuple(_offset(reading, (u, v), d, instrument) for u, v, d in reading.points)
         case Slope():
-            terms_2 = ((reading.surface, reading.end, 1.0), (reading.surface, reading.start, -1.0))
-            return Observation(reading.id, rise_mm(reading), instrument.sigma_mm, terms_2)
+            return (_slope(reading, instrument),)
+        case Gap():
+            return (_gap(reading, instrument),)
+        case Corner():
+            return (_corner(reading, instrument, bay),)
         case Span():
             (low, at, *_), (high, *_) = reading_spots(reading)
-            return Observation(reading.id, reading.value_mm, instrument.sigma_mm, ((high, at, 1.0), (low, at, -1.0)))
+            terms = ((high, at, 1.0), (low, at, -1.0))
+            return (Observation(reading.id, reading.value_mm, instrument.sigma_mm, terms),)
+
+
+def _offset(reading: Offset | Profile | Scan, at: Spot, value_mm: float, instrument: Instrument) -> Observation:
+    sign = float(TOWARDS_INSTALLER[reading.surface])
+    terms = ((reading.surface, at, -sign),)
+    return Observation(reading.id, value_mm, instrument.sigma_mm, terms, ((line_name(reading.set_up), sign),))
+
+
+def _slope(reading: Slope, instrument: Instrument) -> Observation:
+    terms = ((reading.surface, reading.end, 1.0), (reading.surface, reading.start, -1.0))
+    bias: tuple[tuple[str, float], ...] = ()
+    if instrument.kind in BUBBLES:
+        base_m = math.dist(reading.start, reading.end) / 1000.0
+        bias = ((bias_name(instrument.id), -base_m if reading.turned else base_m),)
+    return Observation(reading.id, rise_mm(reading), instrument.sigma_mm, terms, bias)
 
 
 def rise_mm(reading: Slope) -> float:
@@ -75,16 +123,82 @@ def rise_mm(reading: Slope) -> float:
             return reading.value
 
 
-def observations(bay: Bay, readings: tuple[Reading, ...], instruments: Mapping[str, Instrument]) -> list[Observation]:
+def _gap(reading: Gap, instrument: Instrument) -> Observation:
+    """Return the straightedge's height over the surface: it lies on the proud side and touches at both ends."""
+    sign = float(TOWARDS_INSTALLER[reading.surface])
+    share = math.dist(reading.start, reading.at) / math.dist(reading.start, reading.end)
+    terms = (
+        (reading.surface, reading.start, sign * (1.0 - share)),
+        (reading.surface, reading.end, sign * share),
+        (reading.surface, reading.at, -sign),
+    )
+    return Observation(reading.id, reading.value_mm, instrument.sigma_mm, terms)
+
+
+def _corner(reading: Corner, instrument: Instrument, bay: Bay) -> Observation:
+    """Return what the angle lacks of square, over the leg that runs out, mm.
+
+    From the corner the back runs as (1, m) and a left wall as (n, 1), with m and n their gradients, so that the angle
+    lacks m + n of square to first order; at the right it has that much more.
+    """
+    lacks, sigma = square_defect(reading, instrument.sigma_mm)
+    z, a, b = reading.height_mm, reading.along_mm, reading.out_mm
+    left = reading.corner == "back-left"
+    sign = 1.0 if left else -1.0
+    near, far = ((0.0, z), (a, z)) if left else ((bay.width_mm - a, z), (bay.width_mm, z))
+    side = SIDE_OF[reading.corner]
+    back = sign * b / a
+    terms: tuple[Term, ...] = (
+        ("back", far, back),
+        ("back", near, -back),
+        (side, (b, z), sign),
+        (side, (0.0, z), -sign),
+    )
+    return Observation(reading.id, lacks * b, sigma * b, terms)
+
+
+def square_defect(reading: Corner, sigma_mm: float) -> tuple[float, float]:
+    """Return by how much a corner is narrower than square, radians, and the standard uncertainty of that.
+
+    By the diagonal c over legs a and b: cos θ = (a² + b² − c²)/2ab (law of cosines), all three read with the same
+    instrument; by a square with a gap g at the tip of its leg b: θ = 90° + atan(g/b).
+
+    Raises:
+        SurveyError: No triangle has these sides.
+    """
+    a, b, c = reading.along_mm, reading.out_mm, reading.value_mm
+    if reading.how == "square":
+        return -math.atan2(c, b), sigma_mm / b
+    cosine = (a * a + b * b - c * c) / (2 * a * b)
+    if not -0.9 < cosine < 0.9:
+        sides = f"legs of {a:g} and {b:g} mm and a diagonal of {c:g} mm"
+        raise SurveyError(f"No corner has {sides}.", mend="Measure again.")
+    sine = math.sqrt(1 - cosine * cosine)
+    spread = math.hypot(c, a - b * cosine, b - a * cosine) / (a * b * sine)
+    return math.asin(cosine), sigma_mm * spread
+
+
+def observations(bay: Bay, readings: Iterable[Reading], instruments: Mapping[str, Instrument]) -> list[Observation]:
     """Return readings as linear sums, in their order.
 
     Raises:
         SurveyError: A reading names an instrument that is not there.
     """
-    missing = sorted({r.instrument for r in readings} - set(instruments))
-    if missing:
-        raise SurveyError(f"Bay {bay.name} has readings of an unknown instrument “{missing[0]}”.", mend="Add it.")
-    return [observe(reading, instruments[reading.instrument]) for reading in readings]
+    out: list[Observation] = []
+    for reading in readings:
+        instrument = instruments.get(reading.instrument)
+        if instrument is None:
+            named = f"“{reading.instrument}”"
+            raise SurveyError(f"Bay {bay.name} has readings of an unknown instrument {named}.", mend="Add it.")
+        out += observe(reading, instrument, bay)
+    return out
+
+
+def unknowns(bay: Bay, instruments: Iterable[Instrument]) -> dict[str, tuple[float, float]]:
+    """Return mean and standard deviation of every unknown beside the surfaces, before the readings."""
+    lines = {line_name(s.id): set_up_prior(s, bay) for s in bay.set_ups}
+    biases = {bias_name(i.id): (0.0, LEVEL_BIAS_SD) for i in instruments if i.kind in BUBBLES}
+    return lines | biases
 
 
 def set_up_prior(set_up: SetUp, bay: Bay) -> tuple[float, float]:
@@ -93,7 +207,3 @@ def set_up_prior(set_up: SetUp, bay: Bay) -> tuple[float, float]:
         return set_up.at_mm, set_up.sigma_mm
     size = {"x": bay.width_mm, "y": bay.depth_mm, "z": bay.height_mm}[set_up.across]
     return size / 2, UNKNOWN_SET_UP_SD_MM
-
-
-UNKNOWN_SET_UP_SD_MM = 1500.0
-"""A set-up of unknown place may stand anywhere in reach of a person."""

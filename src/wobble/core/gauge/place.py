@@ -6,7 +6,7 @@ from typing import Literal
 
 import numpy as np
 
-from wobble.core.gauge.doubt import likely_slip
+from wobble.core.gauge.observe import line_name
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import NextReading, Station, next_reading, stations, with_readings
 from wobble.core.gauge.survey import TIED_SD_MM, Survey
@@ -53,6 +53,15 @@ class SetUpPlace(Value, frozen=True, kw_only=True):
     sd_mm: float
 
 
+class KnockedLine(Value, frozen=True, kw_only=True):
+    """A line that moved in the midst of its round: since which reading, and by how much, mm."""
+
+    set_up: str
+    since: str
+    by_mm: float
+    sd_mm: float
+
+
 class Place(Value, frozen=True, kw_only=True):
     """The result of Gauge for one bay."""
 
@@ -62,6 +71,7 @@ class Place(Value, frozen=True, kw_only=True):
     set_ups: tuple[SetUpPlace, ...]
     stations: tuple[Station, ...]
     next_reading: NextReading | None
+    knock: KnockedLine | None = None
 
 
 def place(survey: Survey) -> Place:
@@ -69,7 +79,6 @@ def place(survey: Survey) -> Place:
     bay = survey.bay
     round_ = with_readings(stations(bay), survey)
     instrument = next((i for i in _instruments_used(survey)), Instrument(id="tape", name="Tape"))
-    wanted = np.asarray([s.at for s in round_ if s.surface == "floor"], dtype=float)
     return Place(
         bay=bay.id,
         surfaces=tuple(_shape(survey, s) for s in bay.surfaces),
@@ -79,14 +88,26 @@ def place(survey: Survey) -> Place:
                 verdict="take again" if d.suspect else "agrees",
                 by_mm=d.by_mm,
                 sd_mm=d.sd_mm,
-                looks_like=likely_slip(d.by_mm) if d.suspect else "",
+                looks_like=survey.cause(d) if d.suspect else "",
             )
             for d in survey.disagreements
         ),
         set_ups=tuple(_set_up_place(survey, s.id) for s in bay.set_ups),
         stations=round_,
-        next_reading=next_reading(survey, round_, "floor", wanted, instrument) if "floor" in bay.surfaces else None,
+        next_reading=_next(survey, round_, instrument),
+        knock=KnockedLine(set_up=k.set_up, since=k.since, by_mm=k.by_mm, sd_mm=k.sd_mm)
+        if (k := survey.knock)
+        else None,
     )
+
+
+def _next(survey: Survey, round_: tuple[Station, ...], instrument: Instrument) -> NextReading | None:
+    """Return the best next reading of the surface on which it would still move most."""
+    found = []
+    for surface in survey.bay.surfaces:
+        wanted = np.asarray([s.at for s in round_ if s.surface == surface], dtype=float)
+        found.append(next_reading(survey, round_, surface, wanted, instrument))
+    return max((n for n in found if n is not None), key=lambda n: n.would_move_mm, default=None)
 
 
 def _instruments_used(survey: Survey) -> tuple[Instrument, ...]:
@@ -95,7 +116,7 @@ def _instruments_used(survey: Survey) -> tuple[Instrument, ...]:
 
 
 def _set_up_place(survey: Survey, set_up_id: str) -> SetUpPlace:
-    at, sd = survey.adjustment.set_up(set_up_id)
+    at, sd = survey.adjustment.unknown(line_name(set_up_id))
     return SetUpPlace(set_up=set_up_id, at_mm=at, sd_mm=sd)
 
 

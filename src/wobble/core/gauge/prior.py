@@ -1,7 +1,8 @@
 """What a surface is like before anything is measured: a plane with wide priors, a smooth part and a short-range part.
 
-Gaussian-process prior after Rasmussen & Williams 2006: explicit plane terms (section 2.7), Matérn 5/2 and 3/2
-covariances (equation 4.17). Distances and amplitudes are millimetres.
+Walls may carry filler in their corners, and a vehicle's side bends over its height. Gaussian-process prior after
+Rasmussen & Williams 2006: explicit plane terms (section 2.7), Matérn 5/2 and 3/2 covariances (equation 4.17).
+Distances and amplitudes are millimetres.
 """
 
 from __future__ import annotations
@@ -21,6 +22,12 @@ LEVEL_SD_MM = 500.0
 """How far a surface may lie from its nominal place before anything ties it down."""
 SLOPE_SD = {"floor": 0.02, "ceiling": 0.05, "back": 0.03, "left": 0.03, "right": 0.03}
 """Standard deviation of fall, lean or skew, mm per mm."""
+CURVED_SLOPE_SD = 0.3
+CURVE_SD_MM = 150.0
+"""A vehicle's side bends this far over its height, mm, and leans the more for it."""
+BUILD_UP_MM = 1.5
+BUILD_UP_REACH_MM = 90.0
+"""Filler in a corner: how much, mm, and how far from it it falls to a third."""
 SMOOTH_LENGTH_MM = 700.0
 ROUGH_LENGTH_MM = 150.0
 
@@ -42,31 +49,43 @@ CHARACTERS: dict[Literal["true", "typical", "rough"], Amplitudes] = {
 
 @dataclass(frozen=True, slots=True)
 class SurfacePrior:
-    """The prior of one surface: mean level, where its plane terms are centred, and its amplitudes."""
+    """The prior of one surface: mean level, where its plane terms are centred, and its amplitudes.
+
+    `corners` are where on its first axis it meets other walls; `half_height` is that of a curved wall, else None.
+    """
 
     surface: SurfaceName
     level_mm: float
     centre: tuple[float, float]
     amplitudes: Amplitudes
+    corners: tuple[float, ...] = ()
+    half_height: float | None = None
 
-    def plane(self, first: Floats, second: Floats) -> Floats:
-        """Return the covariance of the plane part, mm², shape (n_first, n_second)."""
-        offset = np.asarray(self.centre)
-        slope = SLOPE_SD[self.surface] ** 2
-        return np.asarray(LEVEL_SD_MM**2 + slope * ((first - offset) @ (second - offset).T))
+    def trend(self, spots: Floats) -> Floats:
+        """Return what the surface may do as a whole, each column in its prior standard deviation: shape (n, n_terms).
+
+        Level and two slopes; build-up in every corner that it meets; for a curved wall its bend over the height.
+        """
+        offset = spots - np.asarray(self.centre)
+        slope = SLOPE_SD[self.surface] if self.half_height is None else CURVED_SLOPE_SD
+        columns = [np.full(len(spots), LEVEL_SD_MM), slope * offset[:, 0], slope * offset[:, 1]]
+        columns += [BUILD_UP_MM * np.exp(-np.abs(spots[:, 0] - at) / BUILD_UP_REACH_MM) for at in self.corners]
+        if self.half_height is not None:
+            up = offset[:, 1] / self.half_height
+            columns += [CURVE_SD_MM * up**2, CURVE_SD_MM / 2 * up**3, CURVE_SD_MM / 4 * up**4]
+        return np.column_stack(columns)
 
     def covariance(self, first: Floats, second: Floats) -> Floats:
         """Return the covariance of surface values, mm², between spots of shape (n_first, 2) and (n_second, 2)."""
         distance = cdist(first, second)
         a = self.amplitudes
-        return self.plane(first, second) + a.smooth_mm**2 * matern52(distance) + a.rough_mm**2 * matern32(distance)
+        local = a.smooth_mm**2 * matern52(distance) + a.rough_mm**2 * matern32(distance)
+        return np.asarray(self.trend(first) @ self.trend(second).T + local)
 
     def variance(self, spots: Floats) -> Floats:
         """Return the variance of surface values, mm², at spots of shape (n, 2)."""
-        offset = spots - np.asarray(self.centre)
         a = self.amplitudes
-        plane = LEVEL_SD_MM**2 + SLOPE_SD[self.surface] ** 2 * np.einsum("ij,ij->i", offset, offset)
-        return np.asarray(plane + a.smooth_mm**2 + a.rough_mm**2)
+        return np.asarray((self.trend(spots) ** 2).sum(axis=1) + a.smooth_mm**2 + a.rough_mm**2)
 
 
 def matern52(distance_mm: Floats) -> Floats:
@@ -86,4 +105,24 @@ def surface_prior(bay: Bay, surface: SurfaceName, amplitudes: Amplitudes | None 
     (low_u, high_u), (low_v, high_v) = surface_extent(bay, surface)
     level = {"ceiling": bay.height_mm, "right": bay.width_mm}.get(surface, 0.0)
     centre = ((low_u + high_u) / 2, (low_v + high_v) / 2)
-    return SurfacePrior(surface, level, centre, amplitudes or CHARACTERS[bay.character])
+    curved = bay.frame == "body" and surface in ("back", "left", "right")
+    return SurfacePrior(
+        surface,
+        level,
+        centre,
+        amplitudes or CHARACTERS[bay.character],
+        _corners(bay, surface),
+        (high_v - low_v) / 2 if curved else None,
+    )
+
+
+def _corners(bay: Bay, surface: SurfaceName) -> tuple[float, ...]:
+    if bay.frame == "body":
+        return ()
+    match surface:
+        case "back":
+            return (0.0, bay.width_mm)
+        case "left" | "right":
+            return (0.0,)
+        case _:
+            return ()

@@ -1,7 +1,8 @@
 """Where to measure: a proposed round of stations in the order in which a person would walk.
 
 The floor is walked along the back from left to right and along the front from right to left, under the supports of what
-will stand there; the back wall column by column, up one and down the next, at foot, fixings and top.
+will stand there; the back wall column by column, up one and down the next, at foot, fixings and top; then the side
+walls from the corner outwards, and last the ceiling, as distances up from the floor.
 """
 
 from __future__ import annotations
@@ -9,34 +10,42 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from itertools import pairwise
+from typing import Literal
 
 import numpy as np
 
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import Bay, Instrument, Offset, Spot, SurfaceName, Value
+from wobble.core.job import Bay, Instrument, Offset, Span, Spot, SurfaceName, Value
 
 PITCH_MM = 480.0
 """Furthest apart that two stations of a row stand: under the smooth length scale, so that no bow slips between."""
 EDGE_MM = 60.0
 SAME_SPOT_MM = 30.0
+SIDE_PITCH_MM = 1000.0
+"""Side walls are met by the ends of a run only: three heights and three depths say how they lean, skew and bow."""
 
 
 class Station(Value, frozen=True, kw_only=True):
-    """A place to measure, and the standing reading taken there, if any."""
+    """A place to measure, what is taken there, and the standing reading of it, if any."""
 
     id: str
     surface: SurfaceName
     at: tuple[float, float]
+    takes: Literal["offset", "span"] = "offset"
     read_by: str | None = None
 
 
 class NextReading(Value, frozen=True, kw_only=True):
-    """The station that would tell most, and what it would do to the least known support: mm now and mm then."""
+    """The station that would tell most, and what it would do to the least known spot: mm now and mm then.
+
+    `would_move_mm` is by how much it may still move any spot that the decision rests on (95 %).
+    """
 
     station: str
     worst_sd_now_mm: float
     worst_sd_then_mm: float
+    would_move_mm: float
 
 
 def stations(bay: Bay) -> tuple[Station, ...]:
@@ -51,24 +60,61 @@ def stations(bay: Bay) -> tuple[Station, ...]:
         heights = _back_heights(bay)
         for i, x in enumerate(_columns(bay)):
             places += [("back", (x, z)) for z in (heights if i % 2 == 0 else reversed(heights))]
+    for side in SIDES:
+        if side in bay.surfaces:
+            heights = _side_heights(bay)
+            for i, y in enumerate(_side_depths(bay)):
+                places += [(side, (y, z)) for z in (heights if i % 2 == 0 else reversed(heights))]
+    if "ceiling" in bay.surfaces:
+        left, *_, right = _columns(bay)
+        near, *_, far = _floor_rows(bay)
+        # in zigzag: four places tell fall, lean and the bow along the run
+        along = [round(left + share * (right - left)) * 1.0 for share in (0.0, 1 / 3, 2 / 3, 1.0)]
+        places += [("ceiling", (x, y)) for x, y in zip(along, (near, far, near, far), strict=True)]
     counts: dict[str, int] = {}
     round_: list[Station] = []
     for surface, at in places:
         counts[surface] = counts.get(surface, 0) + 1
-        round_.append(Station(id=f"{surface}-{counts[surface]}", surface=surface, at=at))
+        spanned = surface == "ceiling" and "floor" in bay.surfaces
+        takes: Literal["offset", "span"] = "span" if spanned else "offset"
+        round_.append(Station(id=f"{surface}-{counts[surface]}", surface=surface, at=at, takes=takes))
     return tuple(round_)
+
+
+SIDES: tuple[SurfaceName, ...] = ("left", "right")
 
 
 def with_readings(round_: Sequence[Station], survey: Survey) -> tuple[Station, ...]:
     """Return the stations with the standing reading nearest to each, within a hand's width of the spot."""
-    offsets = [r for r in survey.readings.values() if isinstance(r, Offset)]
-    return tuple(Station(id=s.id, surface=s.surface, at=s.at, read_by=_nearest(s, offsets)) for s in round_)
+    taken: dict[tuple[str, str], list[tuple[Spot, str]]] = {}
+    for r in survey.readings.values():
+        if isinstance(r, Offset):
+            taken.setdefault((r.surface, "offset"), []).append((r.at, r.id))
+        elif isinstance(r, Span):
+            surface = "ceiling" if r.between == "floor-ceiling" else "left"
+            taken.setdefault((surface, "span"), []).append((r.at, r.id))
+    return tuple(
+        Station(id=s.id, surface=s.surface, at=s.at, takes=s.takes, read_by=_nearest(s, taken)) for s in round_
+    )
 
 
-def _nearest(station: Station, offsets: Sequence[Offset]) -> str | None:
-    near = [(math.dist(r.at, station.at), r.id) for r in offsets if r.surface == station.surface]
+def _nearest(station: Station, taken: dict[tuple[str, str], list[tuple[Spot, str]]]) -> str | None:
+    there = taken.get((station.surface, station.takes), [])
+    near = [(math.dist(at, station.at), id_) for at, id_ in there]
     near = [pair for pair in near if pair[0] <= SAME_SPOT_MM]
     return min(near)[1] if near else None
+
+
+def _side_depths(bay: Bay) -> list[float]:
+    near = min(EDGE_MM, bay.depth_mm / 4)
+    return [round(near + share * (bay.depth_mm - 2 * near)) * 1.0 for share in (0.0, 0.5, 1.0)]
+
+
+def _side_heights(bay: Bay) -> list[float]:
+    top = min(bay.height_mm - EDGE_MM, max((u.height_mm for u in bay.units), default=bay.height_mm - EDGE_MM))
+    low = min(100.0, top / 4)
+    n = max(2, math.ceil((top - low) / SIDE_PITCH_MM))
+    return [round(low + (top - low) * i / n) * 1.0 for i in range(n + 1)]
 
 
 def _columns(bay: Bay) -> list[float]:
@@ -102,9 +148,14 @@ def _even(low: float, high: float) -> list[float]:
 
 
 def next_reading(
-    survey: Survey, round_: Sequence[Station], surface: SurfaceName, wanted: Floats, instrument: Instrument
+    survey: Survey,
+    round_: Sequence[Station],
+    surface: SurfaceName,
+    wanted: Floats,
+    instrument: Instrument,
+    weights: Floats | None = None,
 ) -> NextReading | None:
-    """Return the unread station whose reading most reduces the variance at the wanted spots.
+    """Return the unread station whose reading most reduces the variance of what is wanted.
 
     One more reading at c with noise s² takes cov(i, c)² / (var(c) + s²) off the variance at i (the rank-one update of
     the posterior). What all spots share (an unknown height) is taken out first, as no decision rests on it.
@@ -115,6 +166,8 @@ def next_reading(
         surface: The surface that is asked about.
         wanted: Spots that the decision rests on, shape (n, 2); none gives None.
         instrument: What would be read with.
+        weights: Where the decision rests on one weighted mean of the spots (such as the chance of each to be the
+            highest), their weights, shape (n,); else every spot counts for itself.
     """
     open_stations = [s for s in round_ if s.surface == surface and s.read_by is None]
     if not open_stations or len(wanted) == 0 or survey.measured(surface) == 0:
@@ -122,12 +175,20 @@ def next_reading(
     spots = np.asarray([s.at for s in open_stations], dtype=float)
     covariance = survey.adjustment.at((surface, np.vstack([wanted, spots]))).covariance
     n = len(wanted)
-    shared = np.eye(len(covariance)) - np.pad(np.full((len(covariance), n), 1.0 / n), ((0, 0), (0, len(spots))))
-    covariance = shared @ covariance @ shared.T
-    gain = covariance[:n, n:] ** 2 / (np.diag(covariance)[n:] + instrument.sigma_mm**2)
+    if weights is None:
+        shared = np.eye(len(covariance)) - np.pad(np.full((len(covariance), n), 1.0 / n), ((0, 0), (0, len(spots))))
+        covariance = shared @ covariance @ shared.T
+        asked, own = covariance[:n, n:], np.diag(covariance)[:n]
+    else:
+        asked = weights[None, :] @ covariance[:n, n:]
+        own = np.asarray([weights @ covariance[:n, :n] @ weights])
+    gain = asked**2 / (np.diag(covariance)[n:] + instrument.sigma_mm**2)
     best = int(np.argmax(gain.sum(axis=0)))
-    now = np.sqrt(np.maximum(np.diag(covariance)[:n], 0.0))
+    now = np.sqrt(np.maximum(own, 0.0))
     then = np.sqrt(np.maximum(now**2 - gain[:, best], 0.0))
     return NextReading(
-        station=open_stations[best].id, worst_sd_now_mm=float(now.max()), worst_sd_then_mm=float(then.max())
+        station=open_stations[best].id,
+        worst_sd_now_mm=float(now.max()),
+        worst_sd_then_mm=float(then.max()),
+        would_move_mm=float(1.96 * np.sqrt(gain[:, best].max())),
     )

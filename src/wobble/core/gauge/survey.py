@@ -1,22 +1,26 @@
 """The survey of a bay: the readings adjusted, doubted and adjusted again. The way in to this stage.
 
-Suspect readings are left out of the figures until they are taken again; nothing is thrown away.
+Suspect readings are left out of the figures until they are taken again; nothing is thrown away. A set-up that was
+knocked in the midst of its round counts as two.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 from wobble.core.gauge.adjust import Adjustment, adjust
-from wobble.core.gauge.doubt import Disagreement, disagreements
-from wobble.core.gauge.observe import Observation, observations, set_up_prior
+from wobble.core.gauge.causes import likely_cause
+from wobble.core.gauge.doubt import Disagreement, Knock, by_reading, disagreements, find_knock
+from wobble.core.gauge.observe import Observation, line_name, observations, unknowns
 from wobble.core.gauge.prior import SurfacePrior, surface_prior
 from wobble.core.gauge.refine import changed, refined
 from wobble.core.job import Bay, Instrument, Job, Reading, SurfaceName, standing_readings
 
 TIED_SD_MM = 25.0
 """A surface whose place is better known than this is tied to the datum mark (or to the corner, for a wall)."""
+KNOCKED_SD_MM = 50.0
+"""How far a set-up may have been knocked, before the readings say."""
 
 
 @dataclass(frozen=True)
@@ -28,12 +32,14 @@ class Survey:
         adjustment: The adjustment of all readings that agree.
         disagreements: One verdict per standing reading, in order.
         readings: The readings by id.
+        knock: The set-up that was knocked, if one was.
     """
 
     bay: Bay
     adjustment: Adjustment
     disagreements: tuple[Disagreement, ...]
     readings: dict[str, Reading]
+    knock: Knock | None = None
 
     @property
     def suspects(self) -> tuple[Disagreement, ...]:
@@ -41,8 +47,12 @@ class Survey:
         return tuple(sorted((d for d in self.disagreements if d.suspect), key=lambda d: -abs(d.z)))
 
     def measured(self, surface: SurfaceName) -> int:
-        """Return how many readings in use touch a surface."""
+        """Return how many numbers in use touch a surface."""
         return sum(any(s == surface for s, _, _ in o.surface_terms) for o in self.adjustment.observations)
+
+    def cause(self, doubt: Disagreement) -> str:
+        """Return what a disagreement looks like, in words; empty where nothing plain explains it."""
+        return likely_cause(self.readings[doubt.reading_id], doubt, self.adjustment, self.bay)
 
 
 def survey(job: Job, bay: Bay) -> Survey:
@@ -54,21 +64,46 @@ def survey(job: Job, bay: Bay) -> Survey:
     instruments: dict[str, Instrument] = {i.id: i for i in job.instruments}
     standing = standing_readings(bay)
     observed = observations(bay, standing, instruments)
-    set_ups = {s.id: set_up_prior(s, bay) for s in bay.set_ups}
+    others = unknowns(bay, instruments.values())
     priors: dict[SurfaceName, SurfacePrior] = {s: surface_prior(bay, s) for s in bay.surfaces}
-    whole = adjust(observed, priors, set_ups)
-    verdicts = disagreements(whole)
-    agreeing = _agreeing(observed, verdicts)
-    cleared = whole if len(agreeing) == len(observed) else adjust(agreeing, priors, set_ups)
-    amplitudes = refined(cleared) if agreeing else {}
+    whole, verdicts, cleared = _cleared(observed, priors, others)
+    amplitudes = refined(cleared) if cleared.observations else {}
     if changed({s: p.amplitudes for s, p in priors.items()}, amplitudes):
         priors = {s: replace(p, amplitudes=amplitudes.get(s, p.amplitudes)) for s, p in priors.items()}
-        whole = adjust(observed, priors, set_ups)
-        verdicts = disagreements(whole)
-        agreeing = _agreeing(observed, verdicts)
-        cleared = whole if len(agreeing) == len(observed) else adjust(agreeing, priors, set_ups)
-    return Survey(bay, cleared, verdicts, {r.id: r for r in standing})
+        whole, verdicts, cleared = _cleared(observed, priors, others)
+    # only now, as a place that is more crooked than its character was thought looks like a line that moved
+    knock = find_knock(whole, {r.id: r.taken_at for r in standing})
+    if knock:
+        observed = _parted(observed, standing, knock)
+        others = others | {_knocked_name(knock): (0.0, KNOCKED_SD_MM)}
+        whole, verdicts, cleared = _cleared(observed, priors, others)
+    return Survey(bay, cleared, by_reading(verdicts), {r.id: r for r in standing}, knock)
 
 
-def _agreeing(observed: Sequence[Observation], verdicts: Sequence[Disagreement]) -> list[Observation]:
-    return [o for o, verdict in zip(observed, verdicts, strict=True) if not verdict.suspect]
+def _knocked_name(knock: Knock) -> str:
+    return f"knock:{knock.set_up}"
+
+
+def _parted(observed: Sequence[Observation], standing: Sequence[Reading], knock: Knock) -> list[Observation]:
+    """Return the observations with the knocked set-up's shift added to all that were read from it since."""
+    times = {r.id: r.taken_at for r in standing}
+    line = line_name(knock.set_up)
+    out = []
+    for o in observed:
+        weight = dict(o.unknown_terms).get(line)
+        if weight is not None and times[o.reading_id] >= times[knock.since]:
+            o = replace(o, unknown_terms=(*o.unknown_terms, (_knocked_name(knock), weight)))
+        out.append(o)
+    return out
+
+
+def _cleared(
+    observed: Sequence[Observation],
+    priors: Mapping[SurfaceName, SurfacePrior],
+    others: Mapping[str, tuple[float, float]],
+) -> tuple[Adjustment, tuple[Disagreement, ...], Adjustment]:
+    """Return the adjustment of all readings, their verdicts, and the adjustment of those that agree."""
+    whole = adjust(observed, priors, others)
+    verdicts = disagreements(whole)
+    agreeing = [o for o, verdict in zip(observed, verdicts, strict=True) if not verdict.suspect]
+    return whole, verdicts, whole if len(agreeing) == len(observed) else adjust(agreeing, priors, others)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from datetime import UTC, datetime, timedelta
+from typing import Literal
 
 import numpy as np
 
 from wobble.core.gauge.prior import Floats
-from wobble.core.job import TOWARDS_INSTALLER, Instrument, Offset, SetUp, SurfaceName
+from wobble.core.job import TOWARDS_INSTALLER, Instrument, Offset, SetUp, Span, SurfaceName
 from wobble.core.practice.rooms import TrueSurface
 
 FIRST_READING = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
@@ -40,6 +41,34 @@ def read_offsets(
             surface=surface,
             at=(float(spot[0]), float(spot[1])),
             set_up=set_up.id,
+            value_mm=float(value),
+        )
+        for i, (spot, value) in enumerate(zip(spots, read, strict=True))
+    )
+
+
+def read_spans(
+    truths: tuple[TrueSurface, TrueSurface],
+    between: Literal["left-right", "floor-ceiling"],
+    spots: Floats,
+    instrument: Instrument,
+    *,
+    seed: int,
+    graduation_mm: float = 0.5,
+) -> tuple[Span, ...]:
+    """Return distances from the near (or lower) surface to the far one at spots of shape (n, 2)."""
+    rng = np.random.default_rng(seed)
+    near, far = truths
+    read = far.at(spots) - near.at(spots) + rng.normal(0, instrument.sigma_mm, len(spots))
+    if graduation_mm:
+        read = np.round(read / graduation_mm) * graduation_mm
+    return tuple(
+        Span(
+            id=f"{between}-{i + 1}",
+            instrument=instrument.id,
+            taken_at=FIRST_READING + timedelta(seconds=40 * i),
+            between=between,
+            at=(float(spot[0]), float(spot[1])),
             value_mm=float(value),
         )
         for i, (spot, value) in enumerate(zip(spots, read, strict=True))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -60,16 +60,26 @@ class Room:
 
 
 def made_up_room(seed: int) -> Room:
-    """Return a room with a crooked floor and back wall, the same for the same seed."""
+    """Return a room of five crooked surfaces, the same for the same seed."""
     rng = np.random.default_rng(seed)
     width, depth, height = ROOM_SIZE_MM
     floor = _surface(rng, (width, depth), fall=0.005, bow=5.0, corner=0.0)
     back = _surface(rng, (width, height), fall=0.006, bow=6.0, corner=3.0)
-    return Room(ROOM_SIZE_MM, {"floor": floor, "back": back})
+    left = _surface(rng, (depth, height), fall=0.006, bow=3.0, corner=2.0, far_corner=0.0)
+    right = _surface(rng, (depth, height), fall=0.006, bow=3.0, corner=2.0, far_corner=0.0)
+    ceiling = _surface(rng, (width, depth), fall=0.006, bow=3.0, corner=0.0)
+    right, ceiling = replace(right, level_mm=width), replace(ceiling, level_mm=height)
+    return Room(ROOM_SIZE_MM, {"floor": floor, "back": back, "left": left, "right": right, "ceiling": ceiling})
 
 
 def _surface(
-    rng: np.random.Generator, size: tuple[float, float], *, fall: float, bow: float, corner: float
+    rng: np.random.Generator,
+    size: tuple[float, float],
+    *,
+    fall: float,
+    bow: float,
+    corner: float,
+    far_corner: float | None = None,
 ) -> TrueSurface:
     humps = tuple(
         Hump(
@@ -84,6 +94,9 @@ def _surface(
         gradient=(float(rng.normal(0, fall)), float(rng.normal(0, fall))),
         bow_mm=(float(rng.normal(0, bow)), float(rng.normal(0, bow / 3))),
         humps=humps,
-        corner_mm=(float(rng.uniform(0, corner)), float(rng.uniform(0, corner))),
+        corner_mm=(
+            float(rng.uniform(0, corner)),
+            float(rng.uniform(0, corner if far_corner is None else far_corner)),
+        ),
         boards=(float(rng.uniform(0, 0.6)), float(rng.uniform(90, 200)), float(rng.uniform(0, 2 * np.pi))),
     )

@@ -9,8 +9,11 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from wobble.core import job as core
+from wobble.core.errors import DocumentError
+from wobble.core.formats.scan import read_points, thin
 from wobble.core.gauge.place import Place
-from wobble.core.solve import solve_gauge
+from wobble.core.gauge.traits import Trait
+from wobble.core.solve import find_bay, solve_gauge, solve_traits
 from wobble.site import edits, rows
 from wobble.site.api.wire import answer, body, describe
 
@@ -21,6 +24,14 @@ class Readings(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=
     """Readings to store; each has an id made by whoever took it."""
 
     readings: tuple[core.Reading, ...]
+
+
+class ThinnedScan(msgspec.Struct, frozen=True, kw_only=True):
+    """A file of points thinned to one surface: (first axis, second axis, distance), mm."""
+
+    points: tuple[tuple[float, float, float], ...]
+    n_read: int
+    n_outside: int
 
 
 class Kept(msgspec.Struct, frozen=True, kw_only=True):
@@ -41,6 +52,33 @@ class Revision(msgspec.Struct, frozen=True, kw_only=True):
 def get_gauge(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
     """Say what the readings tell of a bay."""
     return answer(solve_gauge(rows.job_value(edits.find_job(request.user, job_id)), bay_id))
+
+
+@router.get(
+    "/{uuid:job_id}/bays/{bay_id}/traits",
+    openapi_extra=describe(gives=tuple[Trait, ...]),
+    operation_id="get_traits",
+)
+def get_traits(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+    """Say what a bay is like: how it falls, leans, bows and wobbles, its corners and openings."""
+    return answer(solve_traits(rows.job_value(edits.find_job(request.user, job_id)), bay_id))
+
+
+@router.post(
+    "/{uuid:job_id}/bays/{bay_id}/scan",
+    openapi_extra=describe(gives=ThinnedScan),
+    operation_id="thin_scan",
+)
+def thin_scan(
+    request: HttpRequest, job_id: UUID, bay_id: str, surface: str, name: str, mm: float = 1.0
+) -> HttpResponse:
+    """Thin a file of points (CSV, XYZ or PLY, as the body) to what a surface needs; nothing is stored."""
+    bay = find_bay(rows.job_value(edits.find_job(request.user, job_id)), bay_id)
+    named = msgspec.convert(surface, core.SurfaceName) if surface in core.SURFACE_AXES else None
+    if named is None:
+        raise DocumentError(f"There is no surface “{surface}”.", mend="Choose one of the bay's.", path="surface")
+    found = thin(read_points(request.body, name, mm), bay, named)
+    return answer(ThinnedScan(points=found.points, n_read=found.n_read, n_outside=found.n_outside))
 
 
 @router.post(

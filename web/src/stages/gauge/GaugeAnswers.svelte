@@ -31,7 +31,7 @@
       mark="stop"
       title="Measure again"
       text="{readingWords(r, p.unit)}: it does not agree with the others.{v.looks_like
-        ? ` It looks like a slip of ${v.looks_like}.`
+        ? ` It looks like ${v.looks_like}.`
         : ''}"
       figure={by}
       onclick={() => p.onagain(r)}
