@@ -121,7 +121,10 @@ def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock |
     for set_up in sorted({name for o in rows for name, _ in o.unknown_terms if name.startswith("line:")}):
         column = np.asarray([dict(o.unknown_terms).get(set_up, 0.0) for o in rows])
         order = sorted(np.flatnonzero(column), key=lambda i: taken[rows[i].reading_id])
+        times = [taken[rows[i].reading_id] for i in order]
         for k in range(FEWEST_EACH_SIDE, len(order) - FEWEST_EACH_SIDE + 1):
+            if times[k - 1] == times[k]:
+                continue  # taken together: nothing came between them
             moved = np.zeros(len(rows))
             moved[order[k:]] = column[order[k:]]
             known = float(moved @ precision @ moved)
