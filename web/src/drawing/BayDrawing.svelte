@@ -2,9 +2,9 @@
      What stands or is measured there is drawn by the stage, through `on*` snippets that are given the layout. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { Bay, LengthUnit, Place } from '../api/types';
+  import type { Bay, LengthUnit, Place, SurfaceName } from '../api/types';
   import Face from './Face.svelte';
-  import { layout, spotAt, xPx, yPx, zPx, type Layout } from './layout';
+  import { facePx, layout, spotAt, xPx, zPx, type Found, type Layout } from './layout';
   import { ribbon } from './ribbon';
   import Rod from './Rod.svelte';
   import type { Tick } from './rods';
@@ -26,12 +26,19 @@
     lit: string | null;
     exaggeration: number;
     onpick: (id: string) => void;
-    onspot?: (surface: 'back' | 'floor', at: [number, number]) => void;
+    onspot?: (found: Found) => void;
     figures?: boolean;
-    onwall?: Snippet<[Layout]>;
-    onfloor?: Snippet<[Layout]>;
+    /** What stands or is measured on a face, drawn over it. */
+    onface?: Snippet<[SurfaceName, Layout]>;
     onribbon?: Snippet<[Layout, number]>;
   }
+  const CAPTIONS = {
+    left: 'left wall',
+    right: 'right wall',
+    ceiling: 'ceiling, folded up',
+    back: '',
+    floor: '',
+  };
   /** How far the floor may be drawn over the line, px: it then stands in the units, which must be cut down. */
   const RISE = 60;
   let props: Props = $props();
@@ -40,7 +47,6 @@
   const compact = $derived(width < 560);
 
   const floor = $derived(place.surfaces.find((s) => s.surface === 'floor'));
-  const back = $derived(place.surfaces.find((s) => s.surface === 'back'));
   const known = $derived(floor && floor.n_readings > 0 ? floor : null);
   const depths = $derived.by(() => {
     const depth =
@@ -72,7 +78,8 @@
       600,
     ),
   );
-  const top = $derived(Math.min(bay.height_mm, reach));
+  const whole = $derived(bay.surfaces.some((s) => s !== 'back' && s !== 'floor'));
+  const top = $derived(whole ? bay.height_mm : Math.min(bay.height_mm, reach));
   const first = $derived(sized(120));
   const ribbonHeight = $derived(
     Math.min(compact ? 64 : 116, Math.max(compact ? 30 : 44, lowest * props.exaggeration * first.scale + 20)),
@@ -88,6 +95,7 @@
       bayDepth: bay.depth_mm,
       top,
       ribbon: ribbonPx,
+      surfaces: bay.surfaces,
       compact,
     });
   }
@@ -120,8 +128,8 @@
     const svg = event.currentTarget as SVGSVGElement;
     const box = svg.getBoundingClientRect();
     const spot = spotAt(l, event.clientX - box.left, event.clientY - box.top);
-    if (spot)
-      props.onspot(spot.surface, [Math.round(spot.at[0] / 10) * 10, Math.round(spot.at[1] / 10) * 10]);
+    const round = (mm: number) => Math.round(mm / 10) * 10;
+    if (spot) props.onspot({ surface: spot.surface, at: [round(spot.at[0]), round(spot.at[1])] });
   }
 </script>
 
@@ -157,19 +165,27 @@
       <clipPath id="over-line"><rect x="0" y={lineY - RISE - 2} {width} height={RISE + 2} /></clipPath>
     </defs>
 
-    {#if back}
-      <Face
-        shape={back}
-        reference={props.backReference ?? middle(back)}
-        proudSign={1}
-        box={l.wall}
-        toPx={(x, z) => [xPx(l, x), zPx(l, z)]}
-        {unit}
-        figures={props.figures ?? true}
-      />
-    {:else}
-      <rect class="bare" x={l.wall.x} y={l.wall.y} width={l.wall.w} height={l.wall.h} />
-    {/if}
+    {#each bay.surfaces as name (name)}
+      {@const box = l.faces[name]}
+      {@const shape = place.surfaces.find((s) => s.surface === name)}
+      {#if box && shape && name !== 'floor'}
+        <Face
+          {shape}
+          reference={name === 'back' ? (props.backReference ?? middle(shape)) : middle(shape)}
+          proudSign={name === 'ceiling' || name === 'right' ? -1 : 1}
+          {box}
+          toPx={(u, v) => facePx(l, name, u, v)}
+          {unit}
+          figures={props.figures ?? true}
+        />
+        {#if name !== 'back'}
+          <rect class="edge" x={box.x} y={box.y} width={box.w} height={box.h} />
+          <text class="caption" x={box.x + 4} y={box.y - 4}>{CAPTIONS[name]}</text>
+          {@render props.onface?.(name, l)}
+        {/if}
+      {/if}
+    {/each}
+    {#if !l.faces.back}<rect class="bare" x={l.wall.x} y={l.wall.y} width={l.wall.w} height={l.wall.h} />{/if}
     <path
       class="edge"
       d="M{l.wall.x},{l.wall.y}V{l.wall.y + l.wall.h}M{l.wall.x + l.wall.w},{l.wall.y}V{l.wall.y + l.wall.h}"
@@ -185,7 +201,7 @@
       />
     {/if}
     <text class="caption" x={l.wall.x + 6} y={l.wall.y - 5}>back wall, from the room</text>
-    {@render props.onwall?.(l)}
+    {@render props.onface?.('back', l)}
 
     <g class="ribbon">
       {#if known}
@@ -214,7 +230,7 @@
         reference={props.base ?? middle(floor)}
         proudSign={1}
         box={l.floor}
-        toPx={(x, y) => [xPx(l, x), yPx(l, y)]}
+        toPx={(x, y) => facePx(l, 'floor', x, y)}
         {unit}
         figures={props.figures ?? true}
       />
@@ -225,7 +241,7 @@
     <text class="caption" x={l.floor.x + l.floor.w - 6} y={l.floor.y + l.floor.h - 6} text-anchor="end"
       >floor, folded down</text
     >
-    {@render props.onfloor?.(l)}
+    {@render props.onface?.('floor', l)}
 
     {#if guide}<path class="guide" d={guide} />{/if}
     <Rod

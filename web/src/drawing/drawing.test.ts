@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Bay, SurfaceShape } from '../api/types';
 import { bands, veils } from './bands';
-import { layout, spotAt, xPx, yPx, zPx } from './layout';
+import { facePx, layout, spotAt, xPx, yPx, zPx } from './layout';
 import { ribbon } from './ribbon';
 import { longTicks, spread } from './rods';
 import { bandStep, extremes, middle, profile, valueAt } from './shape';
@@ -102,6 +102,7 @@ describe('the layout', () => {
     bayDepth: 640,
     top: 1000,
     ribbon: 80,
+    surfaces: ['floor', 'back'],
     compact: false,
   });
 
@@ -122,6 +123,53 @@ describe('the layout', () => {
     expect(spotAt(l, xPx(l, 1200), yPx(l, 500))?.at[1]).toBeCloseTo(500, 6);
     expect(spotAt(l, xPx(l, 1200), l.ribbon.y + 40)).toBeNull();
     expect(spotAt(l, 3, zPx(l, 100))).toBeNull();
+  });
+});
+
+describe('an unfolded bay', () => {
+  const surfaces = ['floor', 'back', 'left', 'right', 'ceiling'] as const;
+  const l = layout({
+    width: 900,
+    room: 700,
+    bayWidth: 2000,
+    bayDepth: 600,
+    top: 2300,
+    ribbon: 80,
+    surfaces,
+    compact: false,
+  });
+
+  it('keeps every face inside the drawing and off the others', () => {
+    const boxes = Object.values(l.faces);
+    expect(boxes.length).toBe(5);
+    boxes.forEach((a, i) => {
+      expect(a.x).toBeGreaterThan(l.upright.x + l.upright.w - 1);
+      expect(a.x + a.w).toBeLessThanOrEqual(900);
+      boxes.slice(i + 1).forEach((b) => {
+        const apart = a.x + a.w <= b.x || b.x + b.w <= a.x || a.y + a.h <= b.y || b.y + b.h <= a.y;
+        expect(apart).toBe(true);
+      });
+    });
+  });
+
+  it.each(surfaces)('finds every spot of the %s again', (surface) => {
+    for (const at of [
+      [100, 100],
+      [300, 550],
+      [590, 20],
+    ] as const) {
+      const found = spotAt(l, ...facePx(l, surface, at[0], at[1]));
+      expect(found?.surface).toBe(surface);
+      expect(found?.at[0]).toBeCloseTo(at[0], 6);
+      expect(found?.at[1]).toBeCloseTo(at[1], 6);
+    }
+  });
+
+  it('folds every face at the back: its near edge meets the back wall', () => {
+    expect(facePx(l, 'left', 0, 500)[0]).toBeLessThan(facePx(l, 'back', 0, 500)[0]);
+    expect(facePx(l, 'left', 600, 500)[0]).toBeLessThan(facePx(l, 'left', 0, 500)[0]);
+    expect(facePx(l, 'right', 600, 500)[0]).toBeGreaterThan(facePx(l, 'right', 0, 500)[0]);
+    expect(facePx(l, 'ceiling', 500, 600)[1]).toBeLessThan(facePx(l, 'ceiling', 500, 0)[1]);
   });
 });
 

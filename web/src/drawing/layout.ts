@@ -1,5 +1,7 @@
-/** Where the parts of a bay's drawing stand on the page: the back wall, the floor's ribbon and the floor folded down
- *  below it, between an upright rod at the left and a long rod beneath. Pixels, y down. */
+/** Where the parts of a bay's drawing stand on the page: the back wall, with the floor folded down below it, side walls
+ *  folded out to left and right and the ceiling folded up, as far as the bay has them; between the back and the floor runs the
+ *  floor's ribbon. At the left stands the upright rod, beneath lies the long one. Pixels, y down. */
+import type { SurfaceName } from '../api/types';
 
 export interface Box {
   x: number;
@@ -16,6 +18,8 @@ export interface Layout {
   wall: Box;
   ribbon: Box;
   floor: Box;
+  /** Every face that the bay has. */
+  faces: Partial<Record<SurfaceName, Box>>;
   upright: Box;
   long: Box;
   /** Highest z that is drawn, mm. */
@@ -30,24 +34,40 @@ export interface Wanted {
   bayDepth: number;
   top: number;
   ribbon: number;
+  surfaces: readonly SurfaceName[];
   /** On a phone: narrow rods, small labels. */
   compact: boolean;
 }
 
-const WIDE = { left: 96, right: 30, rod: 22, head: 26, foot: 64 };
-const NARROW = { left: 62, right: 12, rod: 12, head: 16, foot: 46 };
+const WIDE = { left: 96, right: 30, rod: 22, head: 26, foot: 64, gap: 6 };
+const NARROW = { left: 62, right: 12, rod: 12, head: 16, foot: 46, gap: 3 };
 
 export function layout(wanted: Wanted): Layout {
   const m = wanted.compact ? NARROW : WIDE;
-  const across = Math.max(120, wanted.width - m.left - m.right);
-  const upright = Math.max(160, wanted.room - m.head - m.foot - wanted.ribbon);
-  const scale = Math.min(across / wanted.bayWidth, upright / (wanted.top + wanted.bayDepth));
+  const has = (s: SurfaceName) => wanted.surfaces.includes(s);
+  const sides = Number(has('left')) + Number(has('right'));
+  const overhead = Number(has('ceiling'));
+  const across = Math.max(120, wanted.width - m.left - m.right - sides * m.gap);
+  const upright = Math.max(160, wanted.room - m.head - m.foot - wanted.ribbon - overhead * m.gap);
+  const scale = Math.min(
+    across / (wanted.bayWidth + sides * wanted.bayDepth),
+    upright / (wanted.top + (1 + overhead) * wanted.bayDepth),
+  );
   const w = wanted.bayWidth * scale;
-  const x = m.left + Math.max(0, (across - w) / 2);
-  const wall = { x, y: m.head, w, h: wanted.top * scale };
+  const d = wanted.bayDepth * scale;
+  const begin = m.left + Math.max(0, (across - w - sides * d) / 2);
+  const x = begin + (has('left') ? d + m.gap : 0);
+  const wall = { x, y: m.head + overhead * (d + m.gap), w, h: wanted.top * scale };
   const ribbon = { x, y: wall.y + wall.h, w, h: wanted.ribbon };
-  const floor = { x, y: ribbon.y + ribbon.h, w, h: wanted.bayDepth * scale };
-  const long = { x, y: floor.y + floor.h + 12, w, h: m.rod };
+  const floor = { x, y: ribbon.y + ribbon.h, w, h: d };
+  const long = { x, y: floor.y + d + 12, w, h: m.rod };
+  const all: Record<SurfaceName, Box> = {
+    back: wall,
+    floor,
+    left: { x: begin, y: wall.y, w: d, h: wall.h },
+    right: { x: x + w + m.gap, y: wall.y, w: d, h: wall.h },
+    ceiling: { x, y: m.head, w, h: d },
+  };
   return {
     width: wanted.width,
     height: long.y + m.foot - 4,
@@ -55,7 +75,8 @@ export function layout(wanted: Wanted): Layout {
     wall,
     ribbon,
     floor,
-    upright: { x: x - m.rod - 12, y: wall.y, w: m.rod, h: wall.h },
+    faces: Object.fromEntries(wanted.surfaces.map((s) => [s, all[s]])),
+    upright: { x: begin - m.rod - 12, y: wall.y, w: m.rod, h: wall.h },
     long,
     top: wanted.top,
   };
@@ -63,22 +84,44 @@ export function layout(wanted: Wanted): Layout {
 
 /** Pixel of x along the back. */
 export const xPx = (l: Layout, x: number): number => l.wall.x + x * l.scale;
-/** Pixel of a height on the back wall. */
+/** Pixel of a height on the walls. */
 export const zPx = (l: Layout, z: number): number => l.wall.y + (l.top - z) * l.scale;
 /** Pixel of a distance out on the floor folded down. */
 export const yPx = (l: Layout, y: number): number => l.floor.y + y * l.scale;
 
-/** The spot under a pixel, mm, or null outside both faces. */
-export function spotAt(
-  l: Layout,
-  px: number,
-  py: number,
-): { surface: 'back' | 'floor'; at: [number, number] } | null {
-  const x = (px - l.wall.x) / l.scale;
-  if (x < 0 || px > l.wall.x + l.wall.w) return null;
-  if (py >= l.wall.y && py <= l.wall.y + l.wall.h)
-    return { surface: 'back', at: [x, l.top - (py - l.wall.y) / l.scale] };
-  if (py >= l.floor.y && py <= l.floor.y + l.floor.h)
-    return { surface: 'floor', at: [x, (py - l.floor.y) / l.scale] };
+/** Pixel of a spot on a face: side walls and ceiling run out from the fold where they meet the back. */
+export function facePx(l: Layout, surface: SurfaceName, u: number, v: number): [number, number] {
+  const box = l.faces[surface] ?? l.wall;
+  switch (surface) {
+    case 'back':
+      return [xPx(l, u), zPx(l, v)];
+    case 'floor':
+      return [xPx(l, u), yPx(l, v)];
+    case 'left':
+      return [box.x + box.w - u * l.scale, zPx(l, v)];
+    case 'right':
+      return [box.x + u * l.scale, zPx(l, v)];
+    case 'ceiling':
+      return [xPx(l, u), box.y + box.h - v * l.scale];
+  }
+}
+
+export interface Found {
+  surface: SurfaceName;
+  at: [number, number];
+}
+
+/** The spot under a pixel, mm, or null outside all faces. */
+export function spotAt(l: Layout, px: number, py: number): Found | null {
+  for (const [name, box] of Object.entries(l.faces)) {
+    if (px < box.x || px > box.x + box.w || py < box.y || py > box.y + box.h) continue;
+    const surface = name as SurfaceName;
+    const along = (px - l.wall.x) / l.scale;
+    const up = l.top - (py - l.wall.y) / l.scale;
+    if (surface === 'back') return { surface, at: [along, up] };
+    if (surface === 'floor') return { surface, at: [along, (py - box.y) / l.scale] };
+    if (surface === 'ceiling') return { surface, at: [along, (box.y + box.h - py) / l.scale] };
+    return { surface, at: [(surface === 'left' ? box.x + box.w - px : px - box.x) / l.scale, up] };
+  }
   return null;
 }

@@ -38,6 +38,7 @@ describe('the walk', () => {
     id,
     surface: 'floor',
     at: [0, 0],
+    takes: 'offset',
     read_by,
   });
   const round = [station('a'), station('b', 'r1'), station('c'), station('d')];

@@ -34,21 +34,39 @@ export function spotWords(surface: SurfaceName, at: readonly [number, number], u
 
 /** Where a reading was taken. */
 export function readingWords(reading: Reading, unit: LengthUnit): string {
+  const place = (mm: number) => showLength(mm, unit, 0);
   switch (reading.kind) {
     case 'offset':
       return `${SURFACE_NAMES[reading.surface]}, ${spotWords(reading.surface, reading.at, unit)}`;
     case 'slope':
-      return `${SURFACE_NAMES[reading.surface]}, level from ${spotWords(reading.surface, reading.start, unit)}`;
+      return `${SURFACE_NAMES[reading.surface]}, level${reading.turned ? ', turned,' : ''} from ${spotWords(reading.surface, reading.start, unit)}`;
+    case 'gap':
+      return `${SURFACE_NAMES[reading.surface]}, gap at ${spotWords(reading.surface, reading.at, unit)}`;
     case 'span':
-      return `${reading.between === 'left-right' ? 'Left to right' : 'Floor to ceiling'}, ${showLength(reading.at[0], unit, 0)} / ${showLength(reading.at[1], unit, 0)}`;
+      return reading.between === 'left-right'
+        ? `Left to right, ${place(reading.at[0])} out, ${place(reading.at[1])} up`
+        : `Floor to ceiling, ${place(reading.at[0])} along, ${place(reading.at[1])} out`;
+    case 'corner':
+      return `Corner ${reading.corner === 'back-left' ? 'at the left' : 'at the right'}, ${place(reading.height_mm)} up, by ${reading.how}`;
+    case 'profile':
+      return `${SURFACE_NAMES[reading.surface]}, profile at ${place(reading.along_mm)} along`;
+    case 'scan':
+      return `${SURFACE_NAMES[reading.surface]}, scan`;
   }
 }
 
 /** What was read, with its unit where that is not a length. */
 export function readingValue(reading: Reading, unit: LengthUnit): string {
-  if (reading.kind !== 'slope') return showLength(reading.value_mm, unit);
-  if (!reading.unit || reading.unit === 'mm') return showLength(reading.value, unit);
-  return `${reading.value} ${reading.unit === 'deg' ? '°' : reading.unit}`;
+  switch (reading.kind) {
+    case 'slope':
+      if (reading.unit === 'mm') return showLength(reading.value, unit);
+      return `${reading.value} ${reading.unit === 'deg' ? '°' : reading.unit}`;
+    case 'profile':
+    case 'scan':
+      return `${reading.points.length} points`;
+    default:
+      return showLength(reading.value_mm, unit);
+  }
 }
 
 /** A line's place over the mark, as far as it is known. */

@@ -120,18 +120,21 @@ def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock |
     best: tuple[float, Knock] | None = None
     for set_up in sorted({name for o in rows for name, _ in o.unknown_terms if name.startswith("line:")}):
         column = np.asarray([dict(o.unknown_terms).get(set_up, 0.0) for o in rows])
-        order = sorted(np.flatnonzero(column), key=lambda i: taken[rows[i].reading_id])
+        order = np.asarray(sorted(np.flatnonzero(column), key=lambda i: taken[rows[i].reading_id]), dtype=int)
         times = [taken[rows[i].reading_id] for i in order]
+        weights = column[order]
+        within = weights[:, None] * precision[np.ix_(order, order)] * weights[None, :]
+        # sums over all readings from k on, for every k at once
+        known = np.diag(np.cumsum(np.cumsum(within[::-1, ::-1], axis=0), axis=1))[::-1]
+        pull = np.cumsum((weights * weighted[order])[::-1])[::-1]
         for k in range(FEWEST_EACH_SIDE, len(order) - FEWEST_EACH_SIDE + 1):
             if times[k - 1] == times[k]:
                 continue  # taken together: nothing came between them
-            moved = np.zeros(len(rows))
-            moved[order[k:]] = column[order[k:]]
-            known = float(moved @ precision @ moved)
-            shift = float(moved @ weighted) / known
-            if shift**2 * known > max(KNOCK_Z**2, single + KNOCK_GAIN, best[0] if best else 0.0):
-                knock = Knock(set_up.removeprefix("line:"), rows[order[k]].reading_id, shift, 1 / np.sqrt(known))
-                best = (shift**2 * known, knock)
+            ratio = float(pull[k] ** 2 / known[k])
+            if ratio > max(KNOCK_Z**2, single + KNOCK_GAIN, best[0] if best else 0.0):
+                since = rows[order[k]].reading_id
+                by, sd = float(pull[k] / known[k]), float(1 / np.sqrt(known[k]))
+                best = (ratio, Knock(set_up.removeprefix("line:"), since, by, sd))
     return best[1] if best else None
 
 

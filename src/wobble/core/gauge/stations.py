@@ -22,7 +22,7 @@ PITCH_MM = 480.0
 """Furthest apart that two stations of a row stand: under the smooth length scale, so that no bow slips between."""
 EDGE_MM = 60.0
 SAME_SPOT_MM = 30.0
-SIDE_PITCH_MM = 1000.0
+SIDE_PITCH_MM = 1100.0
 """Side walls are met by the ends of a run only: three heights and three depths say how they lean, skew and bow."""
 
 

@@ -60,14 +60,14 @@ class Room:
 
 
 def made_up_room(seed: int) -> Room:
-    """Return a room of five crooked surfaces, the same for the same seed."""
+    """Return a room of five crooked surfaces, the same for the same seed; each bows most along its longer side."""
     rng = np.random.default_rng(seed)
     width, depth, height = ROOM_SIZE_MM
-    floor = _surface(rng, (width, depth), fall=0.005, bow=5.0, corner=0.0)
-    back = _surface(rng, (width, height), fall=0.006, bow=6.0, corner=3.0)
-    left = _surface(rng, (depth, height), fall=0.006, bow=3.0, corner=2.0, far_corner=0.0)
-    right = _surface(rng, (depth, height), fall=0.006, bow=3.0, corner=2.0, far_corner=0.0)
-    ceiling = _surface(rng, (width, depth), fall=0.006, bow=3.0, corner=0.0)
+    floor = _surface(rng, (width, depth), fall=0.005, bow=(5.0, 5.0 / 3), corner=0.0)
+    back = _surface(rng, (width, height), fall=0.006, bow=(6.0, 2.0), corner=3.0)
+    left = _surface(rng, (depth, height), fall=0.006, bow=(1.0, 3.0), corner=2.0, far_corner=0.0, n_humps=(0, 3))
+    right = _surface(rng, (depth, height), fall=0.006, bow=(1.0, 3.0), corner=2.0, far_corner=0.0, n_humps=(0, 3))
+    ceiling = _surface(rng, (width, depth), fall=0.006, bow=(3.0, 1.0), corner=0.0)
     right, ceiling = replace(right, level_mm=width), replace(ceiling, level_mm=height)
     return Room(ROOM_SIZE_MM, {"floor": floor, "back": back, "left": left, "right": right, "ceiling": ceiling})
 
@@ -77,9 +77,10 @@ def _surface(
     size: tuple[float, float],
     *,
     fall: float,
-    bow: float,
+    bow: tuple[float, float],
     corner: float,
     far_corner: float | None = None,
+    n_humps: tuple[int, int] = (1, 4),
 ) -> TrueSurface:
     humps = tuple(
         Hump(
@@ -87,12 +88,12 @@ def _surface(
             (float(rng.uniform(0, size[0])), float(rng.uniform(0, size[1]))),
             (float(rng.uniform(250, 700)), float(rng.uniform(250, 700))),
         )
-        for _ in range(int(rng.integers(1, 4)))
+        for _ in range(int(rng.integers(*n_humps)))
     )
     return TrueSurface(
         size,
         gradient=(float(rng.normal(0, fall)), float(rng.normal(0, fall))),
-        bow_mm=(float(rng.normal(0, bow)), float(rng.normal(0, bow / 3))),
+        bow_mm=(float(rng.normal(0, bow[0])), float(rng.normal(0, bow[1]))),
         humps=humps,
         corner_mm=(
             float(rng.uniform(0, corner)),

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import type { Finding } from '../../api/types';
+  import type { Finding, SurfaceName } from '../../api/types';
   import { Button } from '../../carbon';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
   import type { Layout } from '../../drawing/layout';
@@ -75,9 +75,11 @@
     <FitMarks {part} {l} {lineY} gain={wobble * l.scale} {bay} {plan} {unit} {lit} {back} onpick={pick} />
   {/if}
 {/snippet}
-{#snippet onwall(l: Layout)}{@render marks('wall', l, 0)}{/snippet}
+{#snippet onface(surface: SurfaceName, l: Layout)}
+  {#if surface === 'back'}{@render marks('wall', l, 0)}{/if}
+  {#if surface === 'floor'}{@render marks('floor', l, 0)}{/if}
+{/snippet}
 {#snippet onribbon(l: Layout, lineY: number)}{@render marks('ribbon', l, lineY)}{/snippet}
-{#snippet onfloor(l: Layout)}{@render marks('floor', l, 0)}{/snippet}
 
 {#if open.missing || (open.stored && !bay)}
   <Missing what="bay" to="/jobs/{decision.job}" way="Go to the job" />
@@ -106,9 +108,8 @@
         exaggeration={wobble}
         onpick={pick}
         figures={!plan}
-        {onwall}
+        {onface}
         {onribbon}
-        {onfloor}
       />
     {/snippet}
     {#snippet below()}

@@ -1,8 +1,8 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import type { Reading } from '../../api/types';
+  import type { Reading, SurfaceName } from '../../api/types';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
-  import { xPx, yPx, zPx, type Layout } from '../../drawing/layout';
+  import { facePx, xPx, yPx, zPx, type Layout } from '../../drawing/layout';
   import { longTicks, type Tick } from '../../drawing/rods';
   import { showLength } from '../../entry/length';
   import NumberPad from '../../entry/NumberPad.svelte';
@@ -90,7 +90,19 @@
   });
 </script>
 
-{#snippet stations(surface: 'back' | 'floor', toPx: (first: number, second: number) => [number, number])}
+{#snippet onface(surface: SurfaceName, l: Layout)}
+  {#if surface === 'back' || surface === 'floor'}
+    {#each bay?.units ?? [] as u (u.id)}
+      {@const tall = surface === 'back' ? u.height_mm : u.depth_mm}
+      <rect
+        class="ghost"
+        x={xPx(l, u.x_mm)}
+        y={surface === 'back' ? zPx(l, tall) : yPx(l, 0)}
+        width={u.width_mm * l.scale}
+        height={tall * l.scale}
+      />
+    {/each}
+  {/if}
   <StationMarks
     {surface}
     stations={round.stations}
@@ -99,28 +111,9 @@
     best={round.best?.id ?? null}
     suspects={round.suspects}
     pending={round.pendingStations}
-    {toPx}
+    toPx={(u, v) => facePx(l, surface, u, v)}
     onpick={(s) => then(() => round.go(s))}
   />
-{/snippet}
-{#snippet onwall(l: Layout)}
-  {#each bay?.units ?? [] as u (u.id)}
-    {@const h = u.height_mm * l.scale}
-    <rect class="ghost" x={xPx(l, u.x_mm)} y={zPx(l, 0) - h} width={u.width_mm * l.scale} height={h} />
-  {/each}
-  {@render stations('back', (x, z) => [xPx(l, x), zPx(l, z)])}
-{/snippet}
-{#snippet onfloor(l: Layout)}
-  {#each bay?.units ?? [] as u (u.id)}
-    <rect
-      class="ghost"
-      x={xPx(l, u.x_mm)}
-      y={yPx(l, 0)}
-      width={u.width_mm * l.scale}
-      height={u.depth_mm * l.scale}
-    />
-  {/each}
-  {@render stations('floor', (x, y) => [xPx(l, x), yPx(l, y)])}
 {/snippet}
 
 {#if open.missing || (open.stored && !bay)}
@@ -146,9 +139,8 @@
         {lit}
         exaggeration={wobble}
         onpick={(id) => (lit = lit === id ? null : id)}
-        onspot={(surface, at) => then(() => round.goto(surface, at))}
-        {onwall}
-        {onfloor}
+        onspot={(found) => then(() => round.goto(found.surface, found.at))}
+        {onface}
       />
     {/snippet}
     {#snippet below()}

@@ -75,7 +75,7 @@
       };
       p.onreading(
         kind === 'slope'
-          ? { ...common, kind, surface, start: [a!, b!], end: [c!, d!], value, unit: measure }
+          ? { ...common, kind, surface, start: [a!, b!], end: [c!, d!], value, unit: measure, turned: false }
           : { ...common, kind: 'span', between: kind, at: [a!, b!], value_mm: value },
       );
       p.onclose();
