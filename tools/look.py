@@ -26,6 +26,7 @@ from tools.browser import PHONE, TABLE, Watch, launch, overflow
 ROOT = Path(__file__).resolve().parents[1]
 KEPT = ROOT / "docs" / "screenshots"
 BAY = "/jobs/{workroom}/north"
+JOBS = {"workroom": "Gable workroom", "vestry": "Vestry press", "galley": "Narrowboat galley"}
 
 
 @dataclass(frozen=True)
@@ -56,6 +57,10 @@ def _cut_down(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
+def _to_place(page: Page) -> None:
+    page.get_by_role("row", name="Narrowest").scroll_into_view_if_needed()
+
+
 VIEWS = (
     View("sign-in", "/", signed_in=False),
     View("jobs", "/"),
@@ -63,7 +68,10 @@ VIEWS = (
     View("bay", BAY + "/place"),
     View("gauge", BAY + "/gauge", _type_a_reading),
     View("gauge-dark", BAY + "/gauge", dark=True),
+    View("gauge-alcove", "/jobs/{vestry}/alcove/gauge"),
+    View("place", "/jobs/{vestry}/alcove/gauge", _to_place),
     View("fit", BAY + "/fit"),
+    View("fit-galley", "/jobs/{galley}/galley/fit"),
     View("fit-working", BAY + "/fit", _open_working),
     View("fit-dark", BAY + "/fit", dark=True),
     View("gauge-phone", BAY + "/gauge", screen="phone"),
@@ -121,7 +129,7 @@ def take(browser: Browser, address: str, view: View, folder: Path) -> list[str]:
         page.get_by_role("button", name="Open the demo").click()
         page.get_by_role("heading", name="Jobs").wait_for()
         jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
-        ids = {"workroom": next(j["id"] for j in jobs if j["name"] == "Gable workroom")}
+        ids = {name: next(j["id"] for j in jobs if j["name"] == title) for name, title in JOBS.items()}
     page.goto(address + view.address.format(**ids), wait_until="networkidle")
     page.evaluate("document.fonts.ready")
     view.steps(page)

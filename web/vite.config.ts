@@ -1,9 +1,10 @@
 import { svelte } from '@sveltejs/vite-plugin-svelte';
 import { defineConfig } from 'vitest/config';
 import { carbon } from './build/carbon.ts';
+import { serviceWorker } from './build/sw.ts';
 
 export default defineConfig({
-  plugins: [carbon(), svelte()],
+  plugins: [carbon(), svelte(), serviceWorker()],
   build: { target: 'es2022', sourcemap: false, assetsInlineLimit: 0 },
   optimizeDeps: {
     // served file by file in dev: pre-bundling them starts anew at each component first used

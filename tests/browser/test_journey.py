@@ -237,7 +237,7 @@ def test_a_slip_of_the_keys_is_explained_and_not_lost(table):
     table.goto(workroom + "/north/gauge")
     type_reading(page, "10-04")
     expect(page.get_by_role("alert")).to_contain_text("is not a length")
-    expect(page.get_by_label(re.compile("Distance from the line"))).to_have_value("10-04")
+    expect(page.get_by_label("down from the line")).to_have_value("10-04")
 
 
 def test_a_reading_is_taken_back_and_set_aside_with_a_reason(table):
@@ -271,3 +271,95 @@ def test_no_view_has_a_serious_barrier(desks, screen, scheme):
     desk.goto("/")
     found["jobs"] = desk.serious_faults()
     assert {view: faults for view, faults in found.items() if faults} == {}
+
+
+def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_once(phone):
+    """Cut the connection in the midst of a round, type, close the page, open it again, type on, connect again."""
+    page = phone.page
+    workroom = phone.open_demo()
+    phone.goto(workroom + "/north/gauge")
+    for _ in range(50):
+        if page.evaluate("navigator.serviceWorker.ready.then((r) => r.active?.state ?? '')") == "activated":
+            break
+        page.wait_for_timeout(100)
+    phone.watch.cut = True
+    phone.context.set_offline(True)
+    page.keyboard.type("998.0")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status")).to_have_text("1 waiting")
+    page.close()
+
+    page = phone.context.new_page()
+    page.goto(workroom + "/north/gauge")
+    expect(page.get_by_role("status")).to_have_text("1 waiting")
+    expect(page.get_by_text("waiting to be sent")).to_be_visible()
+    page.get_by_role("button", name="Next station").tap()
+    page.keyboard.type("1003.5")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("status")).to_have_text("2 waiting")
+    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 39
+
+    phone.context.set_offline(False)
+    expect(page.get_by_role("status")).to_have_text("kept", timeout=15_000)
+    facts = [r.fact for r in Reading.objects.filter(bay__job__name="Gable workroom").order_by("-id")[:2]]
+    assert [f["entered"] for f in facts] == ["1003.5", "998.0"]
+    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 41
+
+
+def test_an_alcove_is_drawn_unfolded_and_described(table):
+    """The Vestry press: five faces, spans that need no line, digits swapped, the narrowest at the front."""
+    page = table.page
+    table.open_demo()
+    jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
+    press = next(j["id"] for j in jobs if j["name"] == "Vestry press")
+    table.goto(f"/jobs/{press}/alcove/gauge")
+    expect(page.get_by_role("button", name=re.compile("Measure again"))).to_contain_text("two digits swapped")
+    for face in ("left wall", "right wall", "ceiling, folded up"):
+        expect(page.get_by_text(face, exact=True)).to_be_visible()
+    place = page.get_by_role("region", name="What the place is like")
+    expect(place.get_by_role("row", name=re.compile("^Narrowest"))).to_contain_text("640 out")
+    page.get_by_role("img", name=re.compile("^ceiling-2")).click()
+    expect(page.get_by_text("no line is needed")).to_be_visible()
+    type_reading(page, "2442")
+    expect(page.get_by_role("status")).to_have_text("kept")
+    assert Reading.objects.latest("id").fact["kind"] == "span"
+
+
+def test_a_flip_test_is_taken_with_the_level(table):
+    page = table.page
+    workroom = table.open_demo()
+    table.goto(workroom + "/north/gauge")
+    for turned, rise in ((False, "2.4"), (True, "1.2")):
+        page.get_by_role("button", name="Level, or across…").click()
+        dialog = page.get_by_role("dialog")
+        for label, value in (("From: along", "300"), ("From: out", "300"), ("To: along", "900"), ("To: out", "300")):
+            dialog.get_by_label(label).fill(value)
+        dialog.get_by_label(re.compile("^Rises by")).fill(rise)
+        dialog.get_by_label("With").select_option("level-600")
+        if turned:
+            dialog.get_by_text("The level lay turned end for end").click()
+        dialog.get_by_role("button", name="Record").click()
+        expect(page.get_by_role("status")).to_have_text("kept")
+    facts = [r.fact for r in Reading.objects.order_by("-id")[:2]]
+    assert [(f["kind"], f["turned"], f["value"]) for f in facts] == [("slope", True, 1.2), ("slope", False, 2.4)]
+    expect(page.get_by_text("level, turned, from 300 along, 300 out")).to_be_visible()
+
+
+def test_a_scan_is_read_from_a_file(table, tmp_path):
+    page = table.page
+    workroom = table.open_demo()
+    path = tmp_path / "floor.xyz"
+    path.write_text("\n".join(f"{x} {y} {-0.003 * x:.2f}" for x in range(0, 3200, 20) for y in range(0, 600, 20)))
+    table.goto(workroom + "/north/gauge")
+    page.get_by_role("button", name="Level, or across…").click()
+    dialog = page.get_by_role("dialog")
+    dialog.get_by_label("What you measure").select_option("scan")
+    dialog.get_by_label("On the").select_option("floor")
+    with page.expect_file_chooser() as chooser:
+        dialog.get_by_role("button", name=re.compile("Choose a file")).first.click()
+    chooser.value.set_files(path)
+    expect(dialog.get_by_text("4800 points read")).to_be_visible()
+    dialog.get_by_label("Read from").select_option("line-2")
+    dialog.get_by_role("button", name="Record").click()
+    expect(page.get_by_role("status")).to_have_text("kept")
+    assert len(Reading.objects.latest("id").fact["points"]) > 100

@@ -10,3 +10,8 @@ import App from './App.svelte';
 const target = document.getElementById('app');
 if (!target) throw new Error('index.html has no #app');
 mount(App, { target });
+
+// the page then opens without a connection; where the browser has no such thing, it needs one
+if ('serviceWorker' in navigator && import.meta.env.PROD) {
+  addEventListener('load', () => void navigator.serviceWorker.register('/sw.js').catch(() => undefined));
+}

@@ -214,11 +214,15 @@ class BackLine(Value, frozen=True, kw_only=True):
     turn_mm_per_m: Annotated[float, Meta(ge=-100, le=100)] = 0.0
 
 
+BayKind = Literal["open", "corner", "alcove", "under a slope", "overhead", "vehicle"]
+
+
 class Bay(Value, frozen=True, kw_only=True):
     """One run of units against a back surface, with all its readings."""
 
     id: Key
     name: Name
+    kind: BayKind = "open"
     frame: Literal["gravity", "body"] = "gravity"
     character: Literal["true", "typical", "rough"] = "typical"
     width_mm: Positive

@@ -6,6 +6,8 @@ from django.contrib.auth import get_user_model
 from django.db import transaction
 
 from wobble.core.practice.gable import empty_job, gable_workroom
+from wobble.core.practice.narrowboat import narrowboat_galley
+from wobble.core.practice.vestry import vestry_press
 from wobble.site import edits
 
 DEMO_USER = "ines"
@@ -18,6 +20,6 @@ def make_demo() -> bool:
     if made:
         user.set_unusable_password()
         user.save()
-        edits.create_job(user, empty_job())
-        edits.create_job(user, gable_workroom())
+        for job in (empty_job(), vestry_press(), narrowboat_galley(), gable_workroom()):
+            edits.create_job(user, job)
     return made

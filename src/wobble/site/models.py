@@ -115,6 +115,7 @@ class Bay(Placed):
 
     job = models.ForeignKey(Job, on_delete=models.CASCADE, related_name="bays")
     name = models.CharField(max_length=200)
+    kind = models.CharField(max_length=20, default="open")
     frame = models.CharField(max_length=10)
     character = models.CharField(max_length=10)
     width_mm = models.FloatField()

@@ -17,7 +17,18 @@ _VALUE_FIELDS: dict[type[core.Value], tuple[str, ...]] = {
     kind: tuple(name for name in kind.__struct_fields__ if name != "id")
     for kind in (core.Instrument, core.SetUp, core.Unit, core.ShimPiece, core.Taper)
 }
-BAY_OWN_FIELDS = ("name", "frame", "character", "width_mm", "depth_mm", "height_mm", "surfaces", "datum", "back_line")
+BAY_OWN_FIELDS = (
+    "name",
+    "kind",
+    "frame",
+    "character",
+    "width_mm",
+    "depth_mm",
+    "height_mm",
+    "surfaces",
+    "datum",
+    "back_line",
+)
 _KIT_FIELDS = ("tolerance_mm", "max_stack_mm", "least_overlap_mm")
 _JOB_FIELDS = ("name", "place", "note", "units")
 

@@ -16,6 +16,8 @@ import type {
   Session,
   ShimKit,
   StoredJob,
+  ThinnedScan,
+  Trait,
 } from './types';
 
 async function session(
@@ -71,6 +73,18 @@ export const calls = {
     value(
       client.DELETE('/api/jobs/{job_id}/bays/{bay_id}/readings/{reading_id}/aside', {
         params: { path: { job_id: job, bay_id: bay, reading_id: reading } },
+      }),
+    ),
+
+  traits: (job: string, bay: string): Promise<Trait[]> =>
+    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/traits', bayPath(job, bay))),
+  /** The file goes as it is; how it was called tells the server's faults where they are. */
+  thinScan: (job: string, bay: string, surface: string, file: File): Promise<ThinnedScan> =>
+    value(
+      client.POST('/api/jobs/{job_id}/bays/{bay_id}/scan', {
+        params: { path: { job_id: job, bay_id: bay }, query: { surface, name: file.name } },
+        body: file as never,
+        bodySerializer: (raw: unknown) => raw as BodyInit,
       }),
     ),
 

@@ -445,6 +445,11 @@ export interface components {
             frame: "body" | "gravity";
             height_mm: number;
             id: string;
+            /**
+             * @default open
+             * @enum {unknown}
+             */
+            kind: "alcove" | "corner" | "open" | "overhead" | "under a slope" | "vehicle";
             name: string;
             /** @default [] */
             readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];

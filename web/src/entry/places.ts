@@ -19,7 +19,8 @@ export const ACROSS: Record<SurfaceName, 'x' | 'y' | 'z'> = {
   right: 'x',
 };
 
-const WORDS: Record<SurfaceName, [string, string]> = {
+/** What the two axes of a surface are called. */
+export const AXIS_WORDS: Record<SurfaceName, [string, string]> = {
   floor: ['along', 'out'],
   ceiling: ['along', 'out'],
   back: ['along', 'up'],
@@ -28,7 +29,7 @@ const WORDS: Record<SurfaceName, [string, string]> = {
 };
 
 export function spotWords(surface: SurfaceName, at: readonly [number, number], unit: LengthUnit): string {
-  const [first, second] = WORDS[surface];
+  const [first, second] = AXIS_WORDS[surface];
   return `${showLength(at[0], unit, 0)} ${first}, ${showLength(at[1], unit, 0)} ${second}`;
 }
 

@@ -3,6 +3,7 @@ import { calls } from '../api/calls';
 import { Refused } from '../api/client';
 import type { Bay, Instrument, LengthUnit, ShimKit, StoredJob } from '../api/types';
 import { notices } from './notices.svelte';
+import { remembered } from './store';
 
 class OpenJob {
   stored = $state.raw<StoredJob | null>(null);
@@ -13,7 +14,7 @@ class OpenJob {
     if (this.stored?.id !== id) this.stored = null;
     this.missing = false;
     try {
-      this.stored = await calls.job(id);
+      this.stored = await remembered(`job ${id}`, () => calls.job(id));
     } catch (fault) {
       if (fault instanceof Refused && fault.status === 404) this.missing = true;
       else notices.refused(fault);

@@ -1,12 +1,15 @@
 /** Who is signed in. */
 import { calls } from '../api/calls';
+import { carry } from '../api/client';
 import type { Session } from '../api/types';
+import { forget, remembered } from './store';
 
 class SignedIn {
   who = $state<Session | null>(null);
 
   async load(): Promise<void> {
-    this.who = await calls.session();
+    this.who = await remembered('session', calls.session);
+    if (this.who) carry(this.who.csrf);
   }
 
   async signIn(user: string, password: string): Promise<void> {
@@ -18,6 +21,7 @@ class SignedIn {
   }
 
   async signOut(): Promise<void> {
+    await forget();
     this.who = await calls.signOut();
   }
 

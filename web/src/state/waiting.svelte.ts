@@ -1,9 +1,9 @@
 /** Readings typed and not yet with the server: kept on the device, sent in order, once each by their own ids. */
-import { openDB, type IDBPDatabase } from 'idb';
 import { calls } from '../api/calls';
 import { Refused } from '../api/client';
 import type { Reading } from '../api/types';
 import { notices } from './notices.svelte';
+import { store } from './store';
 
 interface Kept {
   id: string;
@@ -17,7 +17,6 @@ const RETRY_MS = 4000;
 
 class Waiting {
   all = $state.raw<Kept[]>([]);
-  #store: IDBPDatabase | null = null;
   #sending: Promise<void> | null = null;
   #user = '';
   #told: ((job: string, revision: number) => void)[] = [];
@@ -25,14 +24,9 @@ class Waiting {
   /** Take up what an earlier visit left behind. */
   async open(user: string): Promise<void> {
     this.#user = user;
-    try {
-      this.#store ??= await openDB('wobble', 1, {
-        upgrade: (db) => void db.createObjectStore('readings', { keyPath: 'id' }),
-      });
-      this.all = ((await this.#store.getAll('readings')) as Kept[]).filter((k) => k.user === user);
-    } catch {
-      // a browser that keeps nothing (private windows): what is typed then lives as long as the page
-    }
+    // where the browser keeps nothing, what is typed lives as long as the page
+    const kept = ((await (await store())?.getAll('readings')) ?? []) as Kept[];
+    this.all = kept.filter((k) => k.user === user);
     void this.send();
   }
 
@@ -54,7 +48,7 @@ class Waiting {
   async keep(job: string, bay: string, reading: Reading): Promise<void> {
     const kept = { id: reading.id, user: this.#user, job, bay, reading };
     this.all = [...this.all, kept];
-    await this.#store?.put('readings', kept);
+    await (await store())?.put('readings', kept);
     await this.send();
   }
 
@@ -120,7 +114,8 @@ class Waiting {
   }
 
   async #drop(ids: string[]): Promise<void> {
-    for (const id of ids) await this.#store?.delete('readings', id);
+    const db = await store();
+    for (const id of ids) await db?.delete('readings', id);
     this.all = this.all.filter((k) => !ids.includes(k.id));
   }
 }

@@ -78,14 +78,14 @@ def gable_workroom() -> Job:
         place="Attic at Quill Lane",
         note="Bench run for the violin shop: four base units between the gable and the chimney breast.",
         instruments=(LASER, LEVEL),
-        kit=_kit(),
+        kit=demo_kit(),
         bays=(replace(bay, readings=in_order),),
     )
 
 
 def empty_job() -> Job:
     """Return a job to start from: instruments and a kit, nothing measured."""
-    return Job(name="First job", place="", instruments=(LASER, LEVEL), kit=_kit())
+    return Job(name="First job", place="", instruments=(LASER, LEVEL), kit=demo_kit())
 
 
 def _bay() -> Bay:
@@ -116,7 +116,8 @@ def _bay() -> Bay:
     )
 
 
-def _kit() -> ShimKit:
+def demo_kit() -> ShimKit:
+    """Return the shims that the demo jobs are packed with."""
     pieces = ((1.0, 20), (2.0, 20), (3.0, 30), (5.0, 12))
     return ShimKit(
         pieces=tuple(ShimPiece(thickness_mm=t, count=n) for t, n in pieces),

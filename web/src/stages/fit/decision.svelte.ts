@@ -4,6 +4,7 @@ import { Refused } from '../../api/client';
 import type { BackLine, BayFit, Datum, Place } from '../../api/types';
 import { open } from '../../state/job.svelte';
 import { notices } from '../../state/notices.svelte';
+import { remembered } from '../../state/store';
 
 const SETTLE_MS = 400;
 
@@ -47,8 +48,8 @@ export class Decision {
     if (this.#left || !this.bay) return;
     try {
       const [fit, place] = await Promise.all([
-        calls.fit(this.job, this.key),
-        calls.gauge(this.job, this.key),
+        remembered(`fit ${this.job} ${this.key}`, () => calls.fit(this.job, this.key)),
+        remembered(`gauge ${this.job} ${this.key}`, () => calls.gauge(this.job, this.key)),
       ]);
       if (this.#left) return;
       this.fit = fit;

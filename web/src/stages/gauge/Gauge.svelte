@@ -21,6 +21,7 @@
   import SetAside from './SetAside.svelte';
   import StationCard from './StationCard.svelte';
   import StationMarks from './StationMarks.svelte';
+  import Traits from './Traits.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
   // svelte-ignore state_referenced_locally
@@ -38,6 +39,14 @@
   const bay = $derived(round.bay);
   const place = $derived(round.place);
   const tools = $derived(open.stored?.job.instruments ?? []);
+  const HINTS = {
+    floor: 'down from the line',
+    ceiling: 'up from the line',
+    back: 'from the plane to the wall',
+    left: 'from the plane to the left wall',
+    right: 'from the plane to the right wall',
+    span: 'from the floor to the ceiling',
+  };
   const upright = $derived<Tick[]>([
     { id: 'mark', at: 0, label: '0', kind: 'place', what: 'The mark' },
     ...[...new Set(round.stations.filter((s) => s.surface === 'back').map((s) => s.at[1]))].map(
@@ -145,6 +154,7 @@
     {/snippet}
     {#snippet below()}
       <Legend />
+      <Traits job={round.job} bay={round.key} {place} {unit} />
       <section class="list" bind:this={list} aria-label="Readings">
         <h2>Readings</h2>
         <ReadingList
@@ -167,6 +177,7 @@
         <StationCard {round} {unit} />
         {#if round.target}
           <LineChoice
+            spans={round.spans}
             bind:this={choice}
             {bay}
             {place}
@@ -181,9 +192,9 @@
           <NumberPad
             bind:this={pad}
             {unit}
-            label="Distance from the line to the {round.target.surface}"
-            hint={round.target.surface === 'floor' ? 'down from the line' : 'out from the line to the wall'}
-            disabled={!round.line || !round.instrument}
+            label={HINTS[round.spans ? 'span' : round.target.surface]}
+            hint={HINTS[round.spans ? 'span' : round.target.surface]}
+            disabled={!round.instrument || !(round.line || round.spans)}
             onenter={(mm, typed) => void round.record(mm, typed)}
           />
         {/if}
@@ -222,6 +233,7 @@
   {#if other}
     <OtherReading
       {bay}
+      job={round.job}
       {unit}
       instruments={tools}
       instrument={round.instrument}

@@ -1,7 +1,7 @@
 <!-- What the readings say of themselves: which to take again, which to take next, and whether that is enough. -->
 <script lang="ts">
   import type { LengthUnit, Reading } from '../../api/types';
-  import { showSpread } from '../../entry/length';
+  import { showLength, showSpread } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import { readingWords, spotWords, SURFACE_NAMES } from '../../entry/places';
   import Answer from '../../shell/Answer.svelte';
@@ -48,11 +48,9 @@
   <Answer
     mark="next"
     title="Tells most"
-    text="{SURFACE_NAMES[s.surface]}, {spotWords(
-      s.surface,
-      s.at,
-      p.unit,
-    )}: no other reading makes the floor better known."
+    text="{SURFACE_NAMES[s.surface]}, {spotWords(s.surface, s.at, p.unit)}: {best.would_move_mm < 1
+      ? 'but it would hardly move anything now: enough is enough.'
+      : `it may move things by ${showLength(best.would_move_mm, p.unit)}.`}"
     figure={gain}
     onclick={() => p.onbest()}
   />

@@ -10,6 +10,8 @@
     bay: Bay;
     place: Place;
     surface: SurfaceName;
+    /** Whether a distance across is taken, which needs no line. */
+    spans: boolean;
     unit: LengthUnit;
     line: string | null;
     instruments: readonly Instrument[];
@@ -46,7 +48,9 @@
 </script>
 
 <div class="choice">
-  {#if lines.length}
+  {#if p.spans}
+    <p class="quiet">Straight up from the floor: no line is needed.</p>
+  {:else if lines.length}
     <Select
       size="sm"
       labelText={across === 'z' ? 'Read from the line' : 'Read from the plane'}
@@ -73,7 +77,7 @@
       <button class="chip first" onclick={ask}>Set the {word}</button>
     </p>
   {/if}
-  {#if lines.length}
+  {#if lines.length || p.spans}
     <Select
       size="sm"
       labelText="With"

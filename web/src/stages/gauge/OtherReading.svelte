@@ -1,92 +1,177 @@
-<!-- Readings that are not taken from a line: a level between two spots, or a distance across. -->
+<!-- Readings that are not taken from a line: a level, a straightedge, a corner, a distance across, a profile, a scan. -->
 <script lang="ts">
+  import { calls } from '../../api/calls';
   import type { Bay, Instrument, LengthUnit, Reading, SurfaceName } from '../../api/types';
-  import { Modal, Select, SelectItem, TextInput } from '../../carbon';
+  import { Checkbox, FileUploaderButton, Modal, Select, SelectItem, TextArea, TextInput } from '../../carbon';
   import { newId } from '../../entry/ids';
   import { parseLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
-  import { SURFACE_NAMES } from '../../entry/places';
+  import { ACROSS, AXIS_WORDS, SURFACE_NAMES } from '../../entry/places';
+  import { notices } from '../../state/notices.svelte';
+  import { FIELDS, KIND_NAMES, kindsOf, type Kind } from './kinds';
 
   interface Props {
     bay: Bay;
+    job: string;
     unit: LengthUnit;
     instruments: readonly Instrument[];
     instrument: string | null;
     by: string;
-    /** Where the user stands: the level is taken from there unless they say otherwise. */
+    /** Where the user stands: a reading is taken there unless they say otherwise. */
     from: { surface: SurfaceName; at: [number, number] } | null;
     onclose: () => void;
     onreading: (reading: Reading) => void;
   }
   let p: Props = $props();
 
-  type Kind = 'slope' | 'left-right' | 'floor-ceiling';
-  const surfaces = $derived((p.bay.surfaces ?? ['floor', 'back']) as SurfaceName[]);
-  const kinds = $derived(
-    (['slope', 'left-right', 'floor-ceiling'] as Kind[]).filter(
-      (k) => k === 'slope' || k.split('-').every((s) => surfaces.includes(s as SurfaceName)),
-    ),
-  );
-  const NAMES: Record<Kind, string> = {
-    slope: 'A level laid between two spots',
-    'left-right': 'Across, left wall to right wall',
-    'floor-ceiling': 'Up, floor to ceiling',
-  };
+  const kinds = $derived(kindsOf(p.bay.surfaces));
   let kind = $state<Kind>('slope');
   // svelte-ignore state_referenced_locally
   let surface = $state<SurfaceName>(p.from?.surface ?? 'floor');
   let measure = $state<'mm' | 'mm/m' | 'deg'>('mm');
+  let how = $state<'diagonal' | 'square'>('diagonal');
+  let side = $state<'back-left' | 'back-right'>('back-left');
+  let turned = $state(false);
   let tool = $state<string>();
+  let line = $state('');
   // svelte-ignore state_referenced_locally
-  let spot = $state<(number | null)[]>([p.from?.at[0] ?? null, p.from?.at[1] ?? null, null, null]);
+  let places = $state<Record<string, number | null>>({ a: p.from?.at[0] ?? null, b: p.from?.at[1] ?? null });
   let typed = $state('');
-  let fault = $state('');
-  const axes = $derived(
-    kind === 'left-right'
-      ? ['Out', 'Up']
-      : kind === 'floor-ceiling'
-        ? ['Along', 'Out']
-        : surface === 'floor' || surface === 'ceiling'
-          ? ['Along', 'Out']
-          : surface === 'back'
-            ? ['Along', 'Up']
-            : ['Out', 'Up'],
+  let scanned = $state.raw<{ points: [number, number, number][]; n_read: number; n_outside: number } | null>(
+    null,
   );
-  const needed = $derived(kind === 'slope' ? 4 : 2);
+  let busy = $state(false);
+  let fault = $state('');
+
+  const words = $derived(
+    AXIS_WORDS[kind === 'left-right' ? 'left' : kind === 'floor-ceiling' ? 'floor' : surface],
+  );
+  const fields = $derived(FIELDS[kind](words, how));
+  const lines = $derived(p.bay.set_ups.filter((s) => s.across === ACROSS[surface]));
+  const onSurface = $derived(kind === 'slope' || kind === 'gap' || kind === 'profile' || kind === 'scan');
+  const fromLine = $derived(kind === 'profile' || kind === 'scan');
+  /** A corner is corner only where there is a side wall to it. */
+  const sides = $derived(
+    (['back-left', 'back-right'] as const).filter((c) =>
+      p.bay.surfaces.includes(c === 'back-left' ? 'left' : 'right'),
+    ),
+  );
+
+  function common() {
+    return {
+      id: newId(),
+      instrument: tool ?? p.instrument ?? p.instruments[0]!.id,
+      taken_at: new Date().toISOString(),
+      taken_by: p.by,
+      entered: typed.trim().slice(0, 60),
+      note: '',
+      supersedes: null,
+      aside: null,
+    };
+  }
+
+  /** The reading as typed, or what is missing. */
+  function made(): Reading | string {
+    const missing = fields.find((f) => (places[f.key] ?? null) === null);
+    if (missing) return `Say where: “${missing.label}” is empty.`;
+    const at = (first: string, second: string): [number, number] => [places[first]!, places[second]!];
+    if (fromLine && !(line || lines[0])) return 'Set a line for this surface first.';
+    const set_up = line || lines[0]?.id || '';
+    if (kind === 'scan') {
+      if (!scanned) return 'Choose a file of points.';
+      return { ...common(), kind, surface, set_up, points: scanned.points, n_read: scanned.n_read };
+    }
+    if (kind === 'profile') {
+      const rows = typed
+        .split('\n')
+        .map((r) => r.split(/[;\t]|\s{2,}|,\s/).map((t) => parseLength(t, p.unit)));
+      const points = rows.filter((r) => r.length > 1 || r[0] !== null);
+      const bad = points.findIndex((r) => r.length !== 2 || r.includes(null));
+      if (bad >= 0) return `Line ${bad + 1} is not a height and a distance, such as 450; 612.`;
+      return {
+        ...common(),
+        kind,
+        surface,
+        set_up,
+        along_mm: places['a']!,
+        points: points as [number, number][],
+      };
+    }
+    const plain = kind === 'slope' && measure !== 'mm';
+    const value = plain ? Number(typed.replace(',', '.')) : parseLength(typed, p.unit);
+    if (!typed.trim() || value === null || Number.isNaN(value)) return `“${typed}” is not a reading.`;
+    switch (kind) {
+      case 'slope':
+        return {
+          ...common(),
+          kind,
+          surface,
+          start: at('a', 'b'),
+          end: at('c', 'd'),
+          value,
+          unit: measure,
+          turned,
+        };
+      case 'gap':
+        if (value < 0) return 'A gap is not below nothing: where the edge rocks, touch it at the bump.';
+        return {
+          ...common(),
+          kind,
+          surface,
+          start: at('a', 'b'),
+          end: at('c', 'd'),
+          at: at('e', 'f'),
+          value_mm: value,
+        };
+      case 'corner': {
+        const [along_mm, out_mm] = at('b', 'c');
+        return {
+          ...common(),
+          kind,
+          corner: side,
+          height_mm: places['a']!,
+          along_mm,
+          out_mm,
+          how,
+          value_mm: value,
+        };
+      }
+      default:
+        if (value <= 0) return 'A distance across is more than nothing.';
+        return { ...common(), kind: 'span', between: kind, at: at('a', 'b'), value_mm: value };
+    }
+  }
 
   function record() {
-    const given = spot.slice(0, needed);
-    const value =
-      kind === 'slope' && measure !== 'mm' ? Number(typed.replace(',', '.')) : parseLength(typed, p.unit);
-    if (given.some((v) => v === null)) fault = 'Say where: every place needs both its numbers.';
-    else if (value === null || Number.isNaN(value) || !typed.trim()) fault = `“${typed}” is not a reading.`;
-    else if (kind !== 'slope' && value <= 0) fault = 'A distance across is more than nothing.';
+    const reading = made();
+    if (typeof reading === 'string') fault = reading;
     else {
-      const [a, b, c, d] = given as number[];
-      const common = {
-        id: newId(),
-        instrument: tool ?? p.instrument ?? p.instruments[0]!.id,
-        taken_at: new Date().toISOString(),
-        taken_by: p.by,
-        entered: typed.trim(),
-        note: '',
-        supersedes: null,
-        aside: null,
-      };
-      p.onreading(
-        kind === 'slope'
-          ? { ...common, kind, surface, start: [a!, b!], end: [c!, d!], value, unit: measure, turned: false }
-          : { ...common, kind: 'span', between: kind, at: [a!, b!], value_mm: value },
-      );
+      p.onreading(reading);
       p.onclose();
+    }
+  }
+
+  async function readFile(files: readonly File[]) {
+    const file = files[0];
+    if (!file) return;
+    busy = true;
+    try {
+      scanned = await calls.thinScan(p.job, p.bay.id, surface, file);
+      fault = '';
+    } catch (refused) {
+      notices.refused(refused);
+    } finally {
+      busy = false;
     }
   }
 </script>
 
 <Modal
   open
+  hasScrollingContent={false}
   modalHeading="Another reading"
   primaryButtonText="Record"
+  primaryButtonDisabled={busy}
   secondaryButtonText="Not now"
   on:click:button--secondary={() => p.onclose()}
   on:close={() => p.onclose()}
@@ -94,49 +179,95 @@
 >
   <div class="form">
     <Select labelText="What you measure" bind:selected={kind}>
-      {#each kinds as k (k)}<SelectItem value={k} text={NAMES[k]} />{/each}
+      {#each kinds as k (k)}<SelectItem value={k} text={KIND_NAMES[k]} />{/each}
     </Select>
-    {#if kind === 'slope'}
+    {#if onSurface}
       <Select labelText="On the" bind:selected={surface}>
-        {#each surfaces as s (s)}<SelectItem value={s} text={SURFACE_NAMES[s]} />{/each}
+        {#each p.bay.surfaces as s (s)}<SelectItem value={s} text={SURFACE_NAMES[s]} />{/each}
+      </Select>
+    {:else if kind === 'corner'}
+      <div class="pair">
+        <Select labelText="Corner" bind:selected={side}>
+          {#each sides as c (c)}<SelectItem
+              value={c}
+              text={c === 'back-left' ? 'at the left' : 'at the right'}
+            />{/each}
+        </Select>
+        <Select labelText="By" bind:selected={how}>
+          <SelectItem value="diagonal" text="two legs and their diagonal (3-4-5)" />
+          <SelectItem value="square" text="a square and the gap at its tip" />
+        </Select>
+      </div>
+    {/if}
+    {#if fromLine}
+      <Select
+        labelText="Read from"
+        selected={line || (lines[0]?.id ?? '')}
+        on:change={(e: Event) => (line = (e.target as HTMLSelectElement).value)}
+      >
+        {#each lines as s (s.id)}<SelectItem value={s.id} text={s.name} />{/each}
       </Select>
     {/if}
     <div class="pair">
-      {#each axes as axis, i (axis)}
+      {#each fields as f (kind + f.key)}
         <LengthField
-          label={kind === 'slope' ? `From: ${axis.toLowerCase()}` : axis}
-          value={spot[i]!}
+          label={f.label}
+          value={places[f.key] ?? null}
           unit={p.unit}
-          onchange={(mm) => (spot[i] = mm)}
+          onchange={(mm) => (places[f.key] = mm)}
         />
       {/each}
-      {#if kind === 'slope'}
-        {#each axes as axis, i (axis)}
-          <LengthField
-            label="To: {axis.toLowerCase()}"
-            value={spot[i + 2]!}
-            unit={p.unit}
-            onchange={(mm) => (spot[i + 2] = mm)}
-          />
-        {/each}
-      {/if}
     </div>
-    <div class="pair">
-      <TextInput
-        labelText={kind === 'slope' ? 'Rises by (minus if “to” is lower, or further back)' : 'Distance'}
-        autocomplete="off"
-        invalid={fault !== ''}
-        invalidText={fault}
-        bind:value={typed}
-      />
-      {#if kind === 'slope'}
-        <Select labelText="As" bind:selected={measure}>
-          <SelectItem value="mm" text={p.unit === 'in' ? 'a length (feeler)' : 'mm (feeler)'} />
-          <SelectItem value="mm/m" text="mm per metre" />
-          <SelectItem value="deg" text="degrees" />
-        </Select>
-      {/if}
-    </div>
+    {#if kind === 'profile'}
+      <TextArea labelText="Heights and distances, a line each: 450; 612" rows={6} bind:value={typed} />
+    {:else if kind === 'scan'}
+      <div>
+        <FileUploaderButton
+          kind="tertiary"
+          size="small"
+          labelText="Choose a file (CSV, XYZ, PLY)"
+          accept={['.csv', '.xyz', '.txt', '.ply']}
+          on:change={(e: CustomEvent<readonly File[]>) => void readFile(e.detail)}
+        />
+        {#if busy}<progress aria-label="Reading the file"></progress>{/if}
+        {#if scanned}
+          <p class="quiet">
+            {scanned.n_read} points read, {scanned.n_outside} outside the {surface}; {scanned.points.length} kept,
+            each the middle of its patch.
+          </p>
+        {/if}
+      </div>
+    {:else}
+      <div class="pair">
+        <TextInput
+          labelText={kind === 'slope'
+            ? 'Rises by (minus if “to” is lower, or further back)'
+            : kind === 'gap'
+              ? 'Gap under the straightedge'
+              : kind === 'corner'
+                ? how === 'square'
+                  ? 'Gap at the tip (minus if at the heel)'
+                  : 'Diagonal'
+                : 'Distance'}
+          autocomplete="off"
+          bind:value={typed}
+        />
+        {#if kind === 'slope'}
+          <Select labelText="As" bind:selected={measure}>
+            <SelectItem value="mm" text={p.unit === 'in' ? 'a length (feeler)' : 'mm (feeler)'} />
+            <SelectItem value="mm/m" text="mm per metre" />
+            <SelectItem value="deg" text="degrees" />
+          </Select>
+        {/if}
+      </div>
+    {/if}
+    {#if kind === 'slope'}
+      <Checkbox labelText="The level lay turned end for end" bind:checked={turned} />
+      <p class="quiet">
+        Flip test: read one place, turn the level end for end and read it again with this ticked. Two or three
+        such pairs find the level's bias, and everything that was read with it is corrected.
+      </p>
+    {/if}
     <Select
       labelText="With"
       selected={tool ?? p.instrument ?? ''}
@@ -144,18 +275,30 @@
     >
       {#each p.instruments as i (i.id)}<SelectItem value={i.id} text={i.name} />{/each}
     </Select>
+    {#if fault}<p class="fault" role="alert">{fault}</p>{/if}
   </div>
 </Modal>
 
 <style>
   .form {
     display: grid;
-    gap: 1rem;
+    gap: 0.9rem;
   }
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 0.75rem;
     align-items: start;
+  }
+  .quiet {
+    font-size: 0.8125rem;
+  }
+  .fault {
+    color: var(--w-stop);
+  }
+  progress {
+    display: block;
+    width: 100%;
+    margin-top: 0.5rem;
   }
 </style>

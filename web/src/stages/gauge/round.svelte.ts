@@ -7,6 +7,7 @@ import { neighbour, nextOpen } from '../../entry/walk';
 import { open } from '../../state/job.svelte';
 import { notices } from '../../state/notices.svelte';
 import { session } from '../../state/session.svelte';
+import { remembered } from '../../state/store';
 import { waiting } from '../../state/waiting.svelte';
 
 export interface Target {
@@ -38,9 +39,7 @@ export class Round {
   readonly bay = $derived.by(() => open.bay(this.key));
   readonly stations = $derived(this.place?.stations ?? []);
   readonly pending = $derived.by(() => waiting.of(this.job, this.key));
-  readonly pendingStations = $derived(
-    new Set(this.pending.flatMap((r) => (r.kind === 'offset' ? [this.#stationAt(r.surface, r.at)] : []))),
-  );
+  readonly pendingStations = $derived(new Set(this.pending.map((r) => this.#stationOf(r))));
   readonly suspects = $derived(
     new Set((this.place?.verdicts ?? []).filter((v) => v.verdict === 'take again').map((v) => v.reading)),
   );
@@ -49,12 +48,12 @@ export class Round {
   readonly here = $derived.by<Reading | null>(() => {
     const station = this.station;
     if (!station) return null;
-    const waits = this.pending.findLast(
-      (r) => r.kind === 'offset' && this.#stationAt(r.surface, r.at) === station.id,
-    );
+    const waits = this.pending.findLast((r) => this.#stationOf(r) === station.id);
     return waits ?? (this.bay?.readings ?? []).find((r) => r.id === station.read_by) ?? null;
   });
   readonly lastVerdict = $derived(this.place?.verdicts.find((v) => v.reading === this.last?.id) ?? null);
+  /** Whether a distance across is taken here, which needs no line. */
+  readonly spans = $derived(this.station?.takes === 'span');
   readonly best = $derived(this.stations.find((s) => s.id === this.place?.next_reading?.station) ?? null);
   readonly line = $derived(this.#lineFor(this.target?.surface ?? 'floor'));
 
@@ -73,7 +72,7 @@ export class Round {
 
   async #solve(): Promise<void> {
     try {
-      const place = await calls.gauge(this.job, this.key);
+      const place = await remembered(`gauge ${this.job} ${this.key}`, () => calls.gauge(this.job, this.key));
       if (!this.#left) this.place = place;
     } catch (fault) {
       notices.refused(fault);
@@ -89,6 +88,14 @@ export class Round {
   async arrived(): Promise<void> {
     if (this.#left) return;
     await Promise.all([open.load(this.job), this.#solve()]);
+  }
+
+  /** The station that a reading was taken at; empty for one of its own. */
+  #stationOf(reading: Reading): string {
+    if (reading.kind === 'offset') return this.#stationAt(reading.surface, reading.at);
+    if (reading.kind === 'span' && reading.between === 'floor-ceiling')
+      return this.#stationAt('ceiling', reading.at);
+    return '';
   }
 
   #stationAt(surface: SurfaceName, at: [number, number]): string {
@@ -153,18 +160,12 @@ export class Round {
   }
 
   async record(mm: number, typed: string): Promise<void> {
-    const line = this.line;
-    if (!this.target || !line || !this.instrument) return;
-    const reading: Reading = {
-      kind: 'offset',
-      ...this.#common(typed),
-      surface: this.target.surface,
-      at: this.target.at,
-      set_up: line,
-      value_mm: mm,
-      supersedes: this.here && this.replaces ? this.here.id : null,
-    };
-    await this.add(reading);
+    if (!this.target || !this.instrument) return;
+    const { surface, at } = this.target;
+    const supersedes = this.here && this.replaces ? this.here.id : null;
+    const common = { ...this.#common(typed), supersedes, at, value_mm: mm };
+    if (this.spans) await this.add({ ...common, kind: 'span', between: 'floor-ceiling' });
+    else if (this.line) await this.add({ ...common, kind: 'offset', surface, set_up: this.line });
   }
 
   /** Keep a reading, however it was taken, and walk on. */
@@ -173,7 +174,7 @@ export class Round {
     this.#done = [...this.#done, reading.id];
     // kept first, so that the walk knows the station as read
     const kept = waiting.keep(this.job, this.key, reading);
-    if (reading.kind === 'offset') this.next();
+    if (reading.kind === 'offset' || this.spans) this.next();
     await kept;
   }
 

@@ -16,6 +16,21 @@
   const id = $derived(params['job'] ?? '');
   const key = $derived(params['bay'] ?? '');
   const SURFACES: SurfaceName[] = ['floor', 'back', 'left', 'right', 'ceiling'];
+  /** Each kind brings the surfaces that matter there; they can be changed. */
+  const kindOf = (
+    kind: Bay['kind'],
+    name: string,
+    surfaces: SurfaceName[],
+    frame: Bay['frame'] = 'gravity',
+  ) => ({ kind, name, surfaces, frame });
+  const KINDS = {
+    open: kindOf('open', 'Open run', ['floor', 'back']),
+    corner: kindOf('corner', 'Into a corner', ['floor', 'back', 'left']),
+    alcove: kindOf('alcove', 'Alcove, three walls', ['floor', 'back', 'left', 'right']),
+    'under a slope': kindOf('under a slope', 'Under a slope or stair', ['floor', 'back', 'ceiling']),
+    overhead: kindOf('overhead', 'Overhead', ['back', 'ceiling']),
+    vehicle: kindOf('vehicle', 'Vehicle or boat side', ['floor', 'back'], 'body'),
+  };
   const NAMES = {
     floor: 'Floor',
     back: 'Back wall',
@@ -30,9 +45,13 @@
     width_mm: 2400,
     depth_mm: 600,
     height_mm: 2400,
+    kind: 'open',
+    frame: 'gravity',
+    character: 'typical',
     surfaces: ['floor', 'back'],
+    units: [],
   };
-  let draft = $state.raw<Bay>(blank as Bay);
+  let draft = $state.raw<Bay>(blank as unknown as Bay);
   let saved = $state.raw<Bay | null>(null);
   const dirty = $derived(draft !== saved);
   const units = $derived(draft.units ?? []);
@@ -48,6 +67,7 @@
   });
 
   const set = (part: Partial<Bay>) => (draft = { ...draft, ...part });
+  const take = ({ kind, surfaces, frame }: (typeof KINDS)['open']) => set({ kind, surfaces, frame });
   const setUnit = (i: number, part: Partial<Unit>) =>
     set({ units: units.map((u, k) => (k === i ? { ...u, ...part } : u)) });
 
@@ -135,11 +155,18 @@
           <SelectItem value="rough" text="Rough: old, settled, hand-plastered" />
         </Select>
         <Select
+          labelText="Kind of place"
+          size="sm"
+          selected={draft.kind}
+          on:change={(e: Event) => take(KINDS[(e.target as HTMLSelectElement).value as Bay['kind']])}
+        >
+          {#each Object.values(KINDS) as k (k.kind)}<SelectItem value={k.kind} text={k.name} />{/each}
+        </Select>
+        <Select
           labelText="Level is"
           size="sm"
-          selected={draft.frame ?? 'gravity'}
-          on:change={(e: Event) =>
-            set({ frame: (e.target as HTMLSelectElement).value as 'gravity' | 'body' })}
+          selected={draft.frame}
+          on:change={(e: Event) => set({ frame: (e.target as HTMLSelectElement).value as Bay['frame'] })}
         >
           <SelectItem value="gravity" text="by gravity (a room)" />
           <SelectItem value="body" text="the vehicle's own floor" />

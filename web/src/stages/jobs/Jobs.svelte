@@ -6,6 +6,7 @@
   import { router } from '../../router.svelte';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
+  import { remembered } from '../../state/store';
 
   let jobs = $state.raw<JobLine[] | null>(null);
   let asked = $state(false);
@@ -14,7 +15,7 @@
 
   async function load() {
     try {
-      jobs = await calls.jobs();
+      jobs = await remembered('jobs', calls.jobs);
     } catch (fault) {
       notices.refused(fault);
     }

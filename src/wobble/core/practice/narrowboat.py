@@ -1,0 +1,130 @@
+"""The Narrowboat galley: a curved side, taken from the boat's own floor, all made up.
+
+Nothing is level and the boat lists, so heights count from its own floor and the side is read as profiles from a stick
+at the ribs.
+"""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+import numpy as np
+from msgspec.structs import replace
+
+from wobble.core.gauge.stations import stations
+from wobble.core.job import Bay, Gap, HighSpot, Instrument, Job, Profile, Reading, SetUp, Unit
+from wobble.core.practice.gable import demo_kit
+from wobble.core.practice.instruments import read_offsets
+from wobble.core.practice.rooms import Hump, TrueSurface
+from wobble.core.practice.survey import numbered
+
+WIDTH_MM, DEPTH_MM, HEIGHT_MM = 2420.0, 650.0, 1900.0
+RIBS_MM = (310.0, 910.0, 1510.0, 2110.0)
+STICK_AT_MM = 583.0
+"""Where the stick stood: nobody measured that."""
+RULE = Instrument(id="rule", name="Steel rule on a stick", kind="tape", sigma_mm=0.7)
+EDGE = Instrument(id="edge", name="Straightedge and feelers", kind="tape", sigma_mm=0.4)
+STRING = SetUp(id="string", name="String over the floor", across="z", at_mm=150.0)
+STICK = SetUp(id="stick", name="Stick square to the floor", across="y")
+BEGUN = datetime(2026, 4, 11, 10, 20, tzinfo=UTC)
+
+FLOOR = TrueSurface(
+    (WIDTH_MM, DEPTH_MM),
+    gradient=(0.0015, -0.002),
+    bow_mm=(-3.0, 0.5),
+    humps=(Hump(1.8, (1500.0, 200.0), (240.0, 200.0)),),
+)
+RIPPLE = TrueSurface((WIDTH_MM, HEIGHT_MM), gradient=(0.002, 0.0), bow_mm=(4.0, 0.0))
+
+
+def side_mm(spots: np.ndarray) -> np.ndarray:
+    """Return how far out the boat's side stands: tumbling home above the gunwale, in at the foot; mm, at (x, z)."""
+    up = np.asarray(spots, dtype=float)[:, 1] / HEIGHT_MM
+    curve = 62.0 - 150.0 * up + 170.0 * up**2 + 60.0 * up**3
+    return np.asarray(curve + RIPPLE.at(spots))
+
+
+def narrowboat_galley() -> Job:
+    """Return the demo job: floor from a string, the side as profiles at the ribs, hollows under a straightedge."""
+    bay = _bay()
+    floor = np.asarray([s.at for s in stations(bay) if s.surface == "floor"], dtype=float)
+    readings: list[Reading] = [*read_offsets(FLOOR, "floor", floor, STRING, RULE, seed=410)]
+    readings += [_profile(x, i) for i, x in enumerate(RIBS_MM)]
+    readings += _gaps()
+    return Job(
+        name="Narrowboat galley",
+        place="On the Dunmere cut",
+        note="Worktop against the curved side, between two bulkheads. The boat lists: all counts from its floor.",
+        instruments=(RULE, EDGE),
+        kit=demo_kit(),
+        bays=(replace(bay, readings=numbered(readings, "nb", "Marit", BEGUN, 60)),),
+    )
+
+
+def _bay() -> Bay:
+    units = [
+        Unit(
+            id=name,
+            name=f"{name} {what}",
+            x_mm=x,
+            width_mm=width,
+            depth_mm=520.0,
+            height_mm=height,
+            fixing_heights_mm=heights,
+        )
+        for name, what, x, width, height, heights in (
+            ("A", "Sink", 60.0, 800.0, 860.0, (820.0,)),
+            ("B", "Drawers", 860.0, 600.0, 860.0, (820.0,)),
+            ("C", "Locker", 1460.0, 900.0, 1700.0, (820.0, 1600.0)),
+        )
+    ]
+    return Bay(
+        id="galley",
+        name="Port side",
+        kind="vehicle",
+        frame="body",
+        width_mm=WIDTH_MM,
+        depth_mm=DEPTH_MM,
+        height_mm=HEIGHT_MM,
+        surfaces=("floor", "back"),
+        set_ups=(STRING, STICK),
+        units=tuple(units),
+        datum=HighSpot(over_mm=1.0),
+    )
+
+
+def _profile(x: float, i: int) -> Profile:
+    rng = np.random.default_rng(420 + i)
+    heights = np.arange(60.0, 1861.0, 150.0)
+    spots = np.column_stack([np.full(len(heights), x), heights])
+    read = STICK_AT_MM - side_mm(spots) + rng.normal(0, RULE.sigma_mm, len(heights))
+    points = tuple((float(z), round(float(d) * 2) / 2) for z, d in zip(heights, read, strict=True))
+    return Profile(
+        id=f"profile-{i}",
+        instrument=RULE.id,
+        taken_at=BEGUN,
+        surface="back",
+        along_mm=x,
+        set_up=STICK.id,
+        points=points,
+    )
+
+
+def _gaps() -> list[Gap]:
+    out = []
+    for i, (x0, x1) in enumerate(((100.0, 1100.0), (1200.0, 2300.0))):
+        ends, middle = FLOOR.at(np.array([[x0, 300.0], [x1, 300.0]])), FLOOR.at(np.array([[(x0 + x1) / 2, 300.0]]))
+        gap = max(0.0, round(float(ends.mean() - middle[0]) * 5) / 5)
+        out.append(
+            Gap(
+                id=f"gap-{i}",
+                instrument=EDGE.id,
+                taken_at=BEGUN,
+                surface="floor",
+                start=(x0, 300.0),
+                end=(x1, 300.0),
+                at=((x0 + x1) / 2, 300.0),
+                value_mm=gap,
+            )
+        )
+    return out

@@ -1,0 +1,116 @@
+<!-- What the place is like, surface by surface; each figure with its uncertainty. -->
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { calls } from '../../api/calls';
+  import type { LengthUnit, Place, Trait } from '../../api/types';
+  import Measure from '../../entry/Measure.svelte';
+  import { spotWords, SURFACE_NAMES } from '../../entry/places';
+  import { notices } from '../../state/notices.svelte';
+  import { remembered } from '../../state/store';
+  import { traitWords } from './traits';
+
+  let { job, bay, place, unit }: { job: string; bay: string; place: Place; unit: LengthUnit } = $props();
+  let found = $state.raw<Trait[]>([]);
+
+  // what a place is like costs more than a reading, so it is asked for when the readings have settled
+  $effect(() => {
+    void place.verdicts;
+    const timer = setTimeout(() => {
+      untrack(() => remembered(`traits ${job} ${bay}`, () => calls.traits(job, bay)))
+        .then((traits) => (found = traits))
+        .catch((fault: unknown) => notices.refused(fault));
+    }, 600);
+    return () => clearTimeout(timer);
+  });
+
+  const surfaces = $derived([...new Set(found.map((t) => t.surface))]);
+</script>
+
+<section aria-label="What the place is like">
+  <div class="head">
+    <h2>What the place is like</h2>
+    {#if found.length}<button class="chip no-print" onclick={() => print()}>Print</button>{/if}
+  </div>
+  {#if place.knock}
+    <p class="knock">
+      ▲ A line was knocked by <Measure
+        mm={Math.abs(place.knock.by_mm)}
+        sd={place.knock.sd_mm}
+        {unit}
+        named
+      />; what was read since is corrected. Check the line and read two early stations again.
+    </p>
+  {/if}
+  {#each surfaces as surface (surface)}
+    <table>
+      <caption>{SURFACE_NAMES[surface]}</caption>
+      <tbody>
+        {#each found.filter((t) => t.surface === surface) as t (t.kind + (t.along ?? ''))}
+          {@const words = traitWords(t)}
+          <tr>
+            <td>{words.name}</td>
+            <td class="value">
+              {#if t.unit === 'mm'}
+                <Measure mm={words.value} sd={t.sd} {unit} named />
+              {:else}
+                <span class="figure"
+                  >{words.value.toFixed(t.unit === 'deg' ? 2 : 1)}
+                  <small
+                    >± {(Math.ceil(t.sd * 100) / 100).toFixed(t.unit === 'deg' ? 2 : 1)}
+                    {t.unit === 'deg' ? '°' : 'mm per m'}</small
+                  ></span
+                >
+              {/if}
+            </td>
+            <td class="quiet">{words.how}{t.at ? ` ${spotWords(surface, t.at, unit)}` : ''}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {:else}
+    <p class="quiet">Three readings on a surface begin to tell.</p>
+  {/each}
+</section>
+
+<style>
+  section {
+    max-width: 46rem;
+    margin-bottom: 1.25rem;
+  }
+  .head {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    border-top: 2px solid var(--w-ink);
+    padding-top: 0.4rem;
+  }
+  h2 {
+    font-size: 0.9375rem;
+  }
+  .knock {
+    color: var(--w-mind);
+  }
+  table {
+    width: 100%;
+    border-collapse: collapse;
+    font-size: 0.875rem;
+    margin-top: 0.4rem;
+    break-inside: avoid;
+  }
+  caption {
+    text-align: left;
+    font-weight: 650;
+  }
+  td {
+    border-bottom: 1px solid var(--w-line);
+    padding: 0.2rem 0.75rem 0.2rem 0;
+    width: 34%;
+  }
+  .value {
+    text-align: right;
+    width: 26%;
+  }
+  small {
+    color: var(--w-ink-soft);
+  }
+</style>

@@ -1,0 +1,40 @@
+/** What is kept on the device: readings that wait, and the last answers of the server for when it cannot be reached. */
+import { openDB, type IDBPDatabase } from 'idb';
+import { Refused } from '../api/client';
+
+let opened: Promise<IDBPDatabase | null> | null = null;
+
+/** The device's own database, or null where the browser keeps nothing (private windows). */
+export function store(): Promise<IDBPDatabase | null> {
+  opened ??= open().catch(() => null);
+  return opened;
+}
+
+// async, so that a browser without any such database is a rejection as well
+async function open(): Promise<IDBPDatabase> {
+  return await openDB('wobble', 2, {
+    upgrade: (db, from) => {
+      if (from < 1) db.createObjectStore('readings', { keyPath: 'id' });
+      if (from < 2) db.createObjectStore('answers');
+    },
+  });
+}
+
+/** The answer of a call, kept on the device; the kept one where the server cannot be reached. */
+export async function remembered<T>(key: string, call: () => Promise<T>): Promise<T> {
+  try {
+    const answer = await call();
+    void store().then((db) => db?.put('answers', structuredClone(answer), key));
+    return answer;
+  } catch (fault) {
+    if (!(fault instanceof Refused) || fault.status !== 0) throw fault;
+    const kept = (await (await store())?.get('answers', key)) as T | undefined;
+    if (kept === undefined) throw fault;
+    return kept;
+  }
+}
+
+/** Forget all answers: they belong to whoever was signed in. */
+export async function forget(): Promise<void> {
+  await (await store())?.clear('answers');
+}
