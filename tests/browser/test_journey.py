@@ -363,3 +363,23 @@ def test_a_scan_is_read_from_a_file(table, tmp_path):
     dialog.get_by_role("button", name="Record").click()
     expect(page.get_by_role("status")).to_have_text("kept")
     assert len(Reading.objects.latest("id").fact["points"]) > 100
+
+
+def test_what_is_in_the_way_is_marked_and_stops_the_drill(table):
+    """A pipe put where a fixing would be drilled: it is drawn, and named first among what stops the job."""
+    page = table.page
+    workroom = table.open_demo()
+    table.goto(workroom + "/north/place")
+    page.get_by_role("button", name="Add something in the way").click()
+    page.get_by_label("Name of mark 3").fill("Riser")
+    page.get_by_label("Kind of Riser").select_option("pipe")
+    for label, value in (("Along of Riser", "140"), ("Up of Riser", "100"), ("Height of Riser", "900")):
+        field = page.get_by_label(label)
+        field.fill(value)
+        field.press("Enter")
+    page.get_by_role("button", name="Keep changes").click()
+    expect(page.get_by_text("The bay is kept")).to_be_visible()
+    table.goto(workroom + "/north/fit")
+    expect(page.get_by_text("2 fixings at Riser")).to_be_visible()
+    expect(page.get_by_text("Find where it runs and shut it off")).to_have_count(2)
+    assert page.locator("title", has_text="Riser: pipe, keep clear").count() == 1

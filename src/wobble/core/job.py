@@ -214,6 +214,39 @@ class BackLine(Value, frozen=True, kw_only=True):
     turn_mm_per_m: Annotated[float, Meta(ge=-100, le=100)] = 0.0
 
 
+MarkKind = Literal[
+    "outlet",
+    "switch",
+    "wire",
+    "pipe",
+    "valve",
+    "spout",
+    "vent",
+    "window board",
+    "casing",
+    "skirting",
+    "trim",
+    "column",
+    "bulkhead",
+    "wheel arch",
+]
+Treatment = Literal["keep clear", "notch", "bridge", "remove", "move by a licensed trade"]
+
+
+class Mark(Value, frozen=True, kw_only=True):
+    """Something in the way on a surface, at its lower corner `at`, of a size on the surface's two axes."""
+
+    id: Key
+    name: Name
+    kind: MarkKind
+    surface: SurfaceName
+    at: tuple[Coordinate, Coordinate]
+    size: tuple[Positive, Positive]
+    proud_mm: NotNegative = 0.0
+    treatment: Treatment = "keep clear"
+    note: Text = ""
+
+
 BayKind = Literal["open", "corner", "alcove", "under a slope", "overhead", "vehicle"]
 
 
@@ -232,6 +265,7 @@ class Bay(Value, frozen=True, kw_only=True):
     set_ups: Annotated[tuple[SetUp, ...], Meta(max_length=200)] = ()
     readings: Annotated[tuple[Reading, ...], Meta(max_length=5000)] = ()
     units: Annotated[tuple[Unit, ...], Meta(max_length=100)] = ()
+    marks: Annotated[tuple[Mark, ...], Meta(max_length=200)] = ()
     datum: Datum = HighSpot()
     back_line: BackLine = BackLine()
 

@@ -71,7 +71,7 @@ def _ground(placed: Job) -> Ground:
 def survey_of(job: Job, bay_id: str) -> Survey:
     """Return the survey of a bay; the last few are remembered by what was measured, whatever was decided since."""
     bay = find_bay(job, bay_id)
-    measured = replace(bay, units=(), datum=HighSpot(), back_line=BackLine())
+    measured = replace(bay, units=(), marks=(), datum=HighSpot(), back_line=BackLine())
     instruments = job.instruments
     return dataclasses.replace(_survey(Job(name="", instruments=instruments, bays=(measured,))), bay=bay)
 
@@ -84,7 +84,7 @@ def ground_of(job: Job, bay_id: str) -> Ground | None:
     surveyed = survey_of(job, bay_id)
     if not surveyed.bay.units or not surveyed.measured("floor"):
         return None
-    placed = replace(surveyed.bay, datum=HighSpot())
+    placed = replace(surveyed.bay, marks=(), datum=HighSpot())
     return _ground(Job(name="", instruments=job.instruments, bays=(placed,)))
 
 

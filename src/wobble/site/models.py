@@ -156,6 +156,20 @@ class Unit(Placed):
     fixing_heights_mm = models.JSONField()
 
 
+class Mark(Placed):
+    """Something in the way in a bay."""
+
+    bay = models.ForeignKey(Bay, on_delete=models.CASCADE, related_name="marks")
+    name = models.CharField(max_length=200)
+    kind = models.CharField(max_length=20)
+    surface = models.CharField(max_length=10)
+    at = models.JSONField()
+    size = models.JSONField()
+    proud_mm = models.FloatField()
+    treatment = models.CharField(max_length=30)
+    note = models.TextField(blank=True)
+
+
 class Reading(models.Model):
     """A reading as it came. Only `aside` may change; the order is that of arrival."""
 

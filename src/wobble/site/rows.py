@@ -15,7 +15,7 @@ from wobble.site import models
 
 _VALUE_FIELDS: dict[type[core.Value], tuple[str, ...]] = {
     kind: tuple(name for name in kind.__struct_fields__ if name != "id")
-    for kind in (core.Instrument, core.SetUp, core.Unit, core.ShimPiece, core.Taper)
+    for kind in (core.Instrument, core.SetUp, core.Unit, core.Mark, core.ShimPiece, core.Taper)
 }
 BAY_OWN_FIELDS = (
     "name",
@@ -45,7 +45,7 @@ def job_value(row: models.Job) -> core.Job:
                 "pieces": _items(kit.pieces.all(), core.ShimPiece),
                 "tapers": _items(kit.tapers.all(), core.Taper),
             },
-            "bays": [_bay(bay) for bay in row.bays.prefetch_related("set_ups", "units", "readings")],
+            "bays": [_bay(bay) for bay in row.bays.prefetch_related("set_ups", "units", "marks", "readings")],
         },
         core.Job,
     )
@@ -56,6 +56,7 @@ def _bay(row: models.Bay) -> dict[str, Any]:
         "id": row.key,
         "set_ups": _items(row.set_ups.all(), core.SetUp),
         "units": _items(row.units.all(), core.Unit),
+        "marks": _items(row.marks.all(), core.Mark),
         "readings": [reading.fact | {"aside": reading.aside} for reading in row.readings.all()],
     }
 
@@ -117,6 +118,7 @@ def store_bay_lists(row: models.Bay, value: core.Bay) -> None:
     """Write a bay's set-ups and units in place of those it had."""
     _replace_list(row.set_ups, value.set_ups)
     _replace_list(row.units, value.units)
+    _replace_list(row.marks, value.marks)
 
 
 def reading_row(bay: models.Bay, value: core.Reading) -> models.Reading:

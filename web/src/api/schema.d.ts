@@ -450,6 +450,8 @@ export interface components {
              * @enum {unknown}
              */
             kind: "alcove" | "corner" | "open" | "overhead" | "under a slope" | "vehicle";
+            /** @default [] */
+            marks: components["schemas"]["Mark"][];
             name: string;
             /** @default [] */
             readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
@@ -789,6 +791,35 @@ export interface components {
             sd_mm: number;
             set_up: string;
             since: string;
+        };
+        /**
+         * Mark
+         * @description Something in the way on a surface, at its lower corner `at`, of a size on the surface's two axes.
+         */
+        Mark: {
+            at: [
+                number,
+                number
+            ];
+            id: string;
+            /** @enum {unknown} */
+            kind: "bulkhead" | "casing" | "column" | "outlet" | "pipe" | "skirting" | "spout" | "switch" | "trim" | "valve" | "vent" | "wheel arch" | "window board" | "wire";
+            name: string;
+            /** @default  */
+            note: string;
+            /** @default 0 */
+            proud_mm: number;
+            size: [
+                number,
+                number
+            ];
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /**
+             * @default keep clear
+             * @enum {unknown}
+             */
+            treatment: "bridge" | "keep clear" | "move by a licensed trade" | "notch" | "remove";
         };
         /**
          * NextReading

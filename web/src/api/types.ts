@@ -5,6 +5,7 @@ type Schemas = components['schemas'];
 
 export type Job = Schemas['Job'];
 export type Bay = Schemas['Bay'];
+export type Mark = Schemas['Mark'];
 export type Unit = Schemas['Unit'];
 export type SetUp = Schemas['SetUp'];
 export type Instrument = Schemas['Instrument'];

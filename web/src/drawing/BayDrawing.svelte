@@ -4,6 +4,7 @@
   import type { Snippet } from 'svelte';
   import type { Bay, LengthUnit, Place, SurfaceName } from '../api/types';
   import Face from './Face.svelte';
+  import Marks from './Marks.svelte';
   import { facePx, layout, spotAt, xPx, zPx, type Found, type Layout } from './layout';
   import { ribbon } from './ribbon';
   import Rod from './Rod.svelte';
@@ -181,6 +182,7 @@
         {#if name !== 'back'}
           <rect class="edge" x={box.x} y={box.y} width={box.w} height={box.h} />
           <text class="caption" x={box.x + 4} y={box.y - 4}>{CAPTIONS[name]}</text>
+          <Marks marks={bay.marks} surface={name} {l} />
           {@render props.onface?.(name, l)}
         {/if}
       {/if}
@@ -200,7 +202,10 @@
         ).join('')}"
       />
     {/if}
-    <text class="caption" x={l.wall.x + 6} y={l.wall.y - 5}>back wall, from the room</text>
+    <text class="caption" x={l.wall.x + 6} y={l.faces.ceiling ? l.wall.y + 12 : l.wall.y - 5}
+      >back wall, from the room</text
+    >
+    <Marks marks={bay.marks} surface="back" {l} />
     {@render props.onface?.('back', l)}
 
     <g class="ribbon">
@@ -241,6 +246,7 @@
     <text class="caption" x={l.floor.x + l.floor.w - 6} y={l.floor.y + l.floor.h - 6} text-anchor="end"
       >floor, folded down</text
     >
+    <Marks marks={bay.marks} surface="floor" {l} />
     {@render props.onface?.('floor', l)}
 
     {#if guide}<path class="guide" d={guide} />{/if}

@@ -5,6 +5,7 @@
 - `ground`: the surfaces under and behind a run, solved once
 - `shims`: stacks from the kit, tapered pairs, blocks
 - `plan`: a datum turned into shims and packing
+- `obstacles`: what is in the way of units and fixings
 - `schools`: the ways to decide where level starts, compared
 - `verdicts`: what to tell the installer
 

@@ -13,6 +13,7 @@ from typing import Literal
 
 from wobble.core.fit.figures import Figure
 from wobble.core.fit.ground import Ground
+from wobble.core.fit.obstacles import CAUTIONS, behind, clashes
 from wobble.core.fit.plan import SURE, Plan
 from wobble.core.gauge.doubt import Disagreement
 from wobble.core.gauge.survey import Survey
@@ -300,6 +301,38 @@ def packing(case: Case) -> Iterator[Finding]:
     )
 
 
+def in_the_way(case: Case) -> Iterator[Finding]:
+    """Holes that land on what is marked stop the job; what stands behind a unit asks for its treatment."""
+    if case.plan is None:
+        return
+    bay = case.survey.bay
+    found = list(clashes(bay, case.plan))
+    for mark in bay.marks:
+        for in_zone in (False, True):
+            mine = [c.packing for c in found if c.mark is mark and c.in_zone is in_zone]
+            if not mine:
+                continue
+            places = "; ".join(_place(case, p.at, "up") for p in mine[:3])
+            line = "in the line of its wires" if in_zone else "on it"
+            yield Finding(
+                code="drills-into",
+                mark="mind" if in_zone else "stop",
+                title=f"{len(mine)} fixing{'s' if len(mine) > 1 else ''} at {mark.name}",
+                text=f"Drilled {line}: {places}. Move the fixing, or the unit.",
+                caution=CAUTIONS.get(mark.kind, ""),
+                concerns=tuple(p.fixing for p in mine),
+            )
+    for unit, mark in behind(bay, case.plan):
+        proud = f", {_length(case, mark.proud_mm)} proud" if mark.proud_mm else ""
+        yield Finding(
+            code="behind",
+            mark="mind",
+            title=f"{mark.name} at {unit.name}",
+            text=f"It stands there{proud}. You chose: {mark.treatment}.",
+            caution=CAUTIONS.get(mark.kind, ""),
+        )
+
+
 def past_bay(case: Case) -> Iterator[Finding]:
     """Units that reach past the measured bay stand on a guess."""
     bay = case.survey.bay
@@ -328,6 +361,7 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     missing,
     untied,
     base_height,
+    in_the_way,
     past_bay,
     shim_stacks,
     kit_counts,

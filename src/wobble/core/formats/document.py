@@ -24,6 +24,7 @@ from wobble.core.job import (
     Corner,
     Gap,
     Job,
+    Mark,
     Offset,
     Profile,
     Reading,
@@ -152,6 +153,9 @@ def _check_bay(bay: Bay, instruments: set[str], path: str) -> None:
     _check_unique(f"{path}.readings", [r.id for r in bay.readings], "reading")
     _check_unique(f"{path}.units", [u.id for u in bay.units], "unit")
     _check_unique(f"{path}.surfaces", list(bay.surfaces), "surface")
+    _check_unique(f"{path}.marks", [m.id for m in bay.marks], "mark")
+    for i, mark in enumerate(bay.marks):
+        _check_mark(bay, mark, f"{path}.marks[{i}]")
     across = {s.id: s.across for s in bay.set_ups}
     earlier: set[str] = set()
     for i, reading in enumerate(bay.readings):
@@ -163,6 +167,20 @@ def _check_bay(bay: Bay, instruments: set[str], path: str) -> None:
                 path=f"{path}.readings[{i}].supersedes",
             )
         earlier.add(reading.id)
+
+
+def _check_mark(bay: Bay, mark: Mark, path: str) -> None:
+    if mark.surface not in bay.surfaces:
+        raise DocumentError(
+            f"Bay {bay.name} has no {mark.surface}.", mend="Add the surface to the bay.", path=f"{path}.surface"
+        )
+    for at, size, (low, high) in zip(mark.at, mark.size, surface_extent(bay, mark.surface), strict=True):
+        if at + size < low or at > high:
+            raise DocumentError(
+                f"“{mark.name}” lies outside its bay: {at:g} to {at + size:g} mm is not within {low:g} to {high:g} mm.",
+                mend="Correct its place, or make the bay larger.",
+                path=f"{path}.at",
+            )
 
 
 def check_reading(bay: Bay, reading: Reading, instruments: set[str], across: dict[str, str], path: str) -> None:

@@ -14,6 +14,7 @@ from wobble.core.job import (
     HighSpot,
     Instrument,
     Job,
+    Mark,
     Offset,
     SetUp,
     ShimKit,
@@ -112,6 +113,26 @@ def _bay() -> Bay:
         height_mm=HEIGHT_MM,
         set_ups=(MORNING, AFTERNOON, PLUMB),
         units=tuple(units),
+        marks=(
+            Mark(
+                id="outlet-1",
+                name="Outlet",
+                kind="outlet",
+                surface="back",
+                at=(1835.0, 255.0),
+                size=(86.0, 86.0),
+                proud_mm=9.0,
+            ),
+            Mark(
+                id="board-1",
+                name="Window board",
+                kind="window board",
+                surface="back",
+                at=(260.0, 1010.0),
+                size=(980.0, 28.0),
+                proud_mm=45.0,
+            ),
+        ),
         datum=HighSpot(over_mm=0.5),
     )
 

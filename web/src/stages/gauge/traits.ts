@@ -22,6 +22,7 @@ export function traitWords(t: Trait): Words {
         return { name: 'Leans', value, how: t.value < 0 ? 'away, going up' : 'into the room, going up' };
       return { name: 'Runs', value, how: `${t.value < 0 ? 'away' : 'into the room'}, going ${along}` };
     case 'bow':
+      if (value <= t.sd) return { name: 'Bow', value, how: `none to speak of, ${along}` };
       return { name: 'Bow', value, how: `${t.value < 0 ? 'hollow' : 'proud'} in the middle, ${along}` };
     case 'wobble':
       return { name: 'Wobble', value, how: 'peak to valley, off its own plane' };

@@ -10,6 +10,7 @@
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
+  import Marks from './Marks.svelte';
   import RunSketch from './RunSketch.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
@@ -256,6 +257,7 @@
       {/if}
       <Button size="small" kind={units.length ? 'ghost' : 'tertiary'} on:click={addUnit}>Add a unit</Button>
     </section>
+    <Marks marks={draft.marks ?? []} surfaces={draft.surfaces} {unit} onchange={(marks) => set({ marks })} />
     <div class="end">
       <Button
         disabled={!dirty || !draft.name.trim() || !(draft.surfaces ?? []).length}
