@@ -9,6 +9,8 @@ import pytest
 from playwright.sync_api import Browser, Page, sync_playwright
 from tools.browser import PHONE, TABLE, Watch, launch, overflow
 
+from tests.browser.line import Line
+
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -56,8 +58,8 @@ def desks(browser, live_server):
     """Make windows; none of them may end with a fault."""
     made: list[Desk] = []
 
-    def make(screen: dict[str, Any] | None = None, **options: Any) -> Desk:
-        desk = Desk(browser, live_server.url, screen or TABLE, **options)
+    def make(screen: dict[str, Any] | None = None, address: str | None = None, **options: Any) -> Desk:
+        desk = Desk(browser, address or live_server.url, screen or TABLE, **options)
         made.append(desk)
         return desk
 
@@ -66,6 +68,14 @@ def desks(browser, live_server):
     for desk in made:
         desk.context.close()
     assert not faults
+
+
+@pytest.fixture
+def line(live_server):
+    """A line to the server that can be cut."""
+    made = Line(int(live_server.url.rsplit(":", 1)[1]))
+    yield made
+    made.cut()
 
 
 @pytest.fixture

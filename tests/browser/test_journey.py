@@ -182,19 +182,20 @@ def test_export_and_import_bring_the_same_job_back(table, tmp_path):
     expect(page.get_by_role("link", name="Gable workroom")).to_have_count(2)
 
 
-def test_what_is_typed_without_a_connection_waits_and_is_sent_once(phone):
+def test_what_is_typed_without_a_connection_waits_and_is_sent_once(desks, line):
+    phone = desks(PHONE, address=line.address)
     page = phone.page
     workroom = phone.open_demo()
     phone.goto(workroom + "/north/gauge")
     phone.watch.cut = True
-    phone.context.set_offline(True)
+    line.cut()
     for value in ("998.0", "1005.5"):
         for digit in value:
             page.get_by_role("button", name=digit, exact=True).tap()
         page.get_by_role("button", name="Record").tap()
     expect(page.get_by_role("status")).to_have_text("2 waiting")
     assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 39
-    phone.context.set_offline(False)
+    line.mend()
     expect(page.get_by_role("status")).to_have_text("kept", timeout=15_000)
     assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 41
 
@@ -273,8 +274,9 @@ def test_no_view_has_a_serious_barrier(desks, screen, scheme):
     assert {view: faults for view, faults in found.items() if faults} == {}
 
 
-def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_once(phone):
+def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_once(desks, line):
     """Cut the connection in the midst of a round, type, close the page, open it again, type on, connect again."""
+    phone = desks(PHONE, address=line.address)
     page = phone.page
     workroom = phone.open_demo()
     phone.goto(workroom + "/north/gauge")
@@ -283,7 +285,7 @@ def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_onc
             break
         page.wait_for_timeout(100)
     phone.watch.cut = True
-    phone.context.set_offline(True)
+    line.cut()
     page.keyboard.type("998.0")
     page.keyboard.press("Enter")
     expect(page.get_by_role("status")).to_have_text("1 waiting")
@@ -299,7 +301,7 @@ def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_onc
     expect(page.get_by_role("status")).to_have_text("2 waiting")
     assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 39
 
-    phone.context.set_offline(False)
+    line.mend()
     expect(page.get_by_role("status")).to_have_text("kept", timeout=15_000)
     facts = [r.fact for r in Reading.objects.filter(bay__job__name="Gable workroom").order_by("-id")[:2]]
     assert [f["entered"] for f in facts] == ["1003.5", "998.0"]

@@ -34,7 +34,14 @@ const edits: Middleware = {
   },
 };
 
-export const client = createClient<paths>({ baseUrl: location.origin });
+/** A call on a bad line may hang for good, and what waits behind it with it. */
+const LONGEST_CALL_MS = 20_000;
+
+export const client = createClient<paths>({
+  baseUrl: location.origin,
+  fetch: (request) =>
+    fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(LONGEST_CALL_MS)]) }),
+});
 client.use(edits);
 
 /** The value of a call's answer; throws Refused if there is none.

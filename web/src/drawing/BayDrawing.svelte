@@ -76,6 +76,7 @@
     Math.max(
       ...(bay.units ?? []).map((u) => u.height_mm + 260),
       ...place.stations.filter((s) => s.surface === 'back').map((s) => s.at[1] + 260),
+      ...bay.marks.filter((m) => m.surface === 'back').map((m) => m.at[1] + m.size[1] + 80),
       600,
     ),
   );
@@ -182,8 +183,8 @@
         {#if name !== 'back'}
           <rect class="edge" x={box.x} y={box.y} width={box.w} height={box.h} />
           <text class="caption" x={box.x + 4} y={box.y - 4}>{CAPTIONS[name]}</text>
-          <Marks marks={bay.marks} surface={name} {l} />
           {@render props.onface?.(name, l)}
+          <Marks marks={bay.marks} surface={name} {l} />
         {/if}
       {/if}
     {/each}
@@ -205,8 +206,8 @@
     <text class="caption" x={l.wall.x + 6} y={l.faces.ceiling ? l.wall.y + 12 : l.wall.y - 5}
       >back wall, from the room</text
     >
-    <Marks marks={bay.marks} surface="back" {l} />
     {@render props.onface?.('back', l)}
+    <Marks marks={bay.marks} surface="back" {l} />
 
     <g class="ribbon">
       {#if known}
@@ -246,8 +247,8 @@
     <text class="caption" x={l.floor.x + l.floor.w - 6} y={l.floor.y + l.floor.h - 6} text-anchor="end"
       >floor, folded down</text
     >
-    <Marks marks={bay.marks} surface="floor" {l} />
     {@render props.onface?.('floor', l)}
+    <Marks marks={bay.marks} surface="floor" {l} />
 
     {#if guide}<path class="guide" d={guide} />{/if}
     <Rod

@@ -4,13 +4,14 @@
   import { facePx, type Layout } from './layout';
 
   let { marks, surface, l }: { marks: readonly Mark[]; surface: SurfaceName; l: Layout } = $props();
-  const LETTERS: Partial<Record<Mark['kind'], string>> = {
-    outlet: '⏚',
-    switch: '⏻',
+  /** Signs that every font has; an outlet shows its two holes. */
+  const SIGNS: Partial<Record<Mark['kind'], string>> = {
+    outlet: '··',
+    switch: '/',
     wire: '~',
-    pipe: '○',
-    valve: '⊗',
-    vent: '≡',
+    pipe: 'o',
+    valve: 'x',
+    vent: '=',
   };
 
   function box(m: Mark) {
@@ -30,15 +31,18 @@
   <g class="mark" class:gone={m.treatment === 'remove'}>
     <title>{m.name}: {m.kind}, {m.treatment}</title>
     <rect x={b.x} y={b.y} width={b.w} height={b.h} />
-    {#if LETTERS[m.kind] && b.h > 9}<text x={b.x + b.w / 2} y={b.y + b.h / 2 + 4}>{LETTERS[m.kind]}</text
-      >{/if}
+    {#if SIGNS[m.kind] && b.h > 9}<text x={b.x + b.w / 2} y={b.y + b.h / 2 + 4}>{SIGNS[m.kind]}</text>{/if}
     {#if b.w > 60}<text class="name" x={b.x + 4} y={b.y - 3}>{m.name}</text>{/if}
   </g>
 {/each}
 
 <style>
+  .mark {
+    pointer-events: none;
+  }
   rect {
     fill: var(--w-unit);
+    fill-opacity: 0.85;
     stroke: var(--w-stop);
     stroke-width: 1.6;
   }
@@ -47,13 +51,13 @@
     fill: none;
   }
   text {
-    font: 600 11px var(--w-sans);
+    font: 700 13px var(--w-mono);
     fill: var(--w-stop);
     text-anchor: middle;
   }
   .name {
     text-anchor: start;
-    font-weight: 400;
+    font: 400 11px var(--w-sans);
     paint-order: stroke;
     stroke: var(--w-wall);
     stroke-width: 3px;

@@ -69,6 +69,7 @@
     background: none;
     border: 0;
     padding: 0;
+    line-height: 1.35;
     color: var(--w-ink);
   }
   button.say {

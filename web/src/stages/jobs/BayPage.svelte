@@ -274,7 +274,7 @@
 <style>
   .fields {
     display: grid;
-    grid-template-columns: 1.6fr repeat(3, 0.8fr) 1.4fr 1.2fr;
+    grid-template-columns: 1.4fr repeat(3, 0.65fr) 1.2fr 1.3fr 1.2fr;
     gap: 1rem;
     align-items: start;
   }
