@@ -16,6 +16,8 @@ from wobble.core.errors import DocumentError
 from wobble.core.formats.document import LARGEST_DOCUMENT_BYTES, job_schema, read_job, write_job
 from wobble.core.job import FixedTop, Job
 from wobble.core.practice.gable import empty_job, gable_workroom
+from wobble.core.practice.narrowboat import narrowboat_galley
+from wobble.core.practice.vestry import vestry_press
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "schema" / "job.schema.json"
 
@@ -34,7 +36,11 @@ def fault_of(data: bytes) -> DocumentError:
     return fault.value
 
 
-@pytest.mark.parametrize("job", [gable_workroom(), empty_job(), Job(name="bare")], ids=lambda job: job.name)
+@pytest.mark.parametrize(
+    "job",
+    [gable_workroom(), vestry_press(), narrowboat_galley(), empty_job(), Job(name="bare")],
+    ids=lambda job: job.name,
+)
 def test_round_trip_loses_nothing_and_follows_the_schema(job):
     written = write_job(job)
     assert read_job(written) == job

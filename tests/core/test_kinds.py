@@ -15,6 +15,7 @@ from msgspec.structs import replace
 from tests.catalogue import EXACT, LINE, LOST_LINE, RULE, WHEN, floor_at, grid, job_of, offset
 from wobble.core.errors import SurveyError
 from wobble.core.gauge.observe import square_defect
+from wobble.core.gauge.place import place
 from wobble.core.gauge.stations import stations
 from wobble.core.gauge.survey import survey
 from wobble.core.gauge.traits import traits
@@ -32,7 +33,10 @@ from wobble.core.job import (
     Slope,
     Span,
 )
+from wobble.core.practice.narrowboat import narrowboat_galley, side_mm
 from wobble.core.practice.rooms import ROOM_SIZE_MM, made_up_room
+from wobble.core.practice.vestry import TRUTHS, vestry_press
+from wobble.core.solve import solve_fit
 
 COMMON = {"instrument": EXACT.id, "taken_at": WHEN}
 
@@ -159,6 +163,9 @@ def test_a_bias_of_one_is_found_to_a_fifth_and_taken_off_later_readings():
     found = survey(job, job.bays[0]).adjustment
     bias, _ = found.unknown("bias:level")
     assert bias == pytest.approx(1.0, abs=0.2)
+    (told,) = place(survey(job, job.bays[0])).biases
+    assert told.instrument == "level"
+    assert told.mm_per_m == pytest.approx(bias)
     joint = found.at(("floor", np.array([[2000.0, 500.0], [2600.0, 500.0]])))
     # 1.8 read over 600 with a bias of 1 in 1000: 1.2 in truth
     assert joint.mean[1] - joint.mean[0] == pytest.approx(1.2, abs=0.2)
@@ -358,3 +365,28 @@ def test_a_whole_survey_gives_its_room_back_within_its_uncertainty():
     assert 0.9 <= np.concatenate(hits).mean() <= 1.0
     assert isinstance(bay_of_five(), Bay)
     assert ROOM_SIZE_MM[0] == bay_of_five().width_mm
+
+
+def test_the_vestry_is_narrowest_at_its_front_corners():
+    """The demo's truth: the sides lean in by 0.016 and 0.012 a mm, so the front is some 18 narrower than the back."""
+    job = vestry_press()
+    found = survey(job, job.bays[0])
+    (suspect,) = found.suspects
+    assert found.cause(suspect) == "two digits swapped"
+    by = {t.kind: t for t in traits(found) if t.kind in ("narrowest", "widest")}
+    spots = np.array([(y, z) for y in np.linspace(0, 640, 33) for z in np.linspace(0, 2460, 60)])
+    widths = TRUTHS["right"].at(spots) - TRUTHS["left"].at(spots)
+    assert by["narrowest"].value == pytest.approx(widths.min(), abs=3 * by["narrowest"].sd)
+    assert by["narrowest"].at is not None
+    assert by["narrowest"].at[0] > 500
+    assert by["widest"].value == pytest.approx(widths.max(), abs=3 * by["widest"].sd)
+
+
+def test_the_galleys_side_is_packed_to_its_curve():
+    """The boat's side as made up, against the packing behind every fixing: the stick's own place drops out."""
+    job = narrowboat_galley()
+    plan = solve_fit(job, "galley").plan
+    assert plan is not None
+    side = side_mm(np.array([p.at for p in plan.packings]))
+    gaps = np.array([p.gap.value_mm for p in plan.packings])
+    assert np.ptp(gaps + side) < 3.0, "gap and wall add up to one line"

@@ -793,6 +793,15 @@ export interface components {
             since: string;
         };
         /**
+         * LevelBias
+         * @description By how much a level reads too high, mm per m, and how well that is known; the readings are corrected for it.
+         */
+        LevelBias: {
+            instrument: string;
+            mm_per_m: number;
+            sd: number;
+        };
+        /**
          * Mark
          * @description Something in the way on a surface, at its lower corner `at`, of a size on the surface's two axes.
          */
@@ -892,6 +901,8 @@ export interface components {
          */
         Place: {
             bay: string;
+            /** @default [] */
+            biases: components["schemas"]["LevelBias"][];
             /** @default null */
             knock: components["schemas"]["KnockedLine"] | null;
             next_reading: components["schemas"]["NextReading"] | null;

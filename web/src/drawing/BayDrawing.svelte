@@ -5,7 +5,7 @@
   import type { Bay, LengthUnit, Place, SurfaceName } from '../api/types';
   import Face from './Face.svelte';
   import Marks from './Marks.svelte';
-  import { facePx, layout, spotAt, xPx, zPx, type Found, type Layout } from './layout';
+  import { facePx, layout, PROUD, spotAt, xPx, zPx, type Found, type Layout } from './layout';
   import { ribbon } from './ribbon';
   import Rod from './Rod.svelte';
   import type { Tick } from './rods';
@@ -28,6 +28,8 @@
     exaggeration: number;
     onpick: (id: string) => void;
     onspot?: (found: Found) => void;
+    /** Told the spot under the pointer, and null when it leaves. */
+    onpoint?: (found: Found | null) => void;
     figures?: boolean;
     /** What stands or is measured on a face, drawn over it. */
     onface?: Snippet<[SurfaceName, Layout]>;
@@ -125,13 +127,17 @@
     return along ? `M${xPx(l, along.at)},${l.wall.y}V${l.long.y}` : null;
   });
 
-  function touched(event: MouseEvent) {
-    if (!props.onspot) return;
-    const svg = event.currentTarget as SVGSVGElement;
-    const box = svg.getBoundingClientRect();
+  /** The spot under the pointer, to the centimetre. */
+  function spotOf(event: MouseEvent): Found | null {
+    const box = (event.currentTarget as SVGSVGElement).getBoundingClientRect();
     const spot = spotAt(l, event.clientX - box.left, event.clientY - box.top);
     const round = (mm: number) => Math.round(mm / 10) * 10;
-    if (spot) props.onspot({ surface: spot.surface, at: [round(spot.at[0]), round(spot.at[1])] });
+    return spot && { surface: spot.surface, at: [round(spot.at[0]), round(spot.at[1])] };
+  }
+
+  function touched(event: MouseEvent) {
+    const spot = spotOf(event);
+    if (spot) props.onspot?.(spot);
   }
 </script>
 
@@ -144,6 +150,8 @@
     role="group"
     aria-label={props.title}
     onclick={touched}
+    onpointermove={(e) => props.onpoint?.(spotOf(e))}
+    onpointerleave={() => props.onpoint?.(null)}
   >
     <defs>
       <pattern
@@ -174,7 +182,7 @@
         <Face
           {shape}
           reference={name === 'back' ? (props.backReference ?? middle(shape)) : middle(shape)}
-          proudSign={name === 'ceiling' || name === 'right' ? -1 : 1}
+          proudSign={PROUD[name]}
           {box}
           toPx={(u, v) => facePx(l, name, u, v)}
           {unit}

@@ -106,6 +106,9 @@ export function facePx(l: Layout, surface: SurfaceName, u: number, v: number): [
   }
 }
 
+/** Sign of proud: +1 where a larger coordinate stands towards the installer. */
+export const PROUD: Record<SurfaceName, 1 | -1> = { floor: 1, ceiling: -1, back: 1, left: 1, right: -1 };
+
 export interface Found {
   surface: SurfaceName;
   at: [number, number];

@@ -62,6 +62,14 @@ class KnockedLine(Value, frozen=True, kw_only=True):
     sd_mm: float
 
 
+class LevelBias(Value, frozen=True, kw_only=True):
+    """By how much a level reads too high, mm per m, and how well that is known; the readings are corrected for it."""
+
+    instrument: str
+    mm_per_m: float
+    sd: float
+
+
 class Place(Value, frozen=True, kw_only=True):
     """The result of Gauge for one bay."""
 
@@ -72,6 +80,7 @@ class Place(Value, frozen=True, kw_only=True):
     stations: tuple[Station, ...]
     next_reading: NextReading | None
     knock: KnockedLine | None = None
+    biases: tuple[LevelBias, ...] = ()
 
 
 def place(survey: Survey) -> Place:
@@ -95,6 +104,7 @@ def place(survey: Survey) -> Place:
         set_ups=tuple(_set_up_place(survey, s.id) for s in bay.set_ups),
         stations=round_,
         next_reading=_next(survey, round_, instrument),
+        biases=_biases(survey),
         knock=KnockedLine(set_up=k.set_up, since=k.since, by_mm=k.by_mm, sd_mm=k.sd_mm)
         if (k := survey.knock)
         else None,
@@ -108,6 +118,15 @@ def _next(survey: Survey, round_: tuple[Station, ...], instrument: Instrument) -
         wanted = np.asarray([s.at for s in round_ if s.surface == surface], dtype=float)
         found.append(next_reading(survey, round_, surface, wanted, instrument))
     return max((n for n in found if n is not None), key=lambda n: n.would_move_mm, default=None)
+
+
+def _biases(survey: Survey) -> tuple[LevelBias, ...]:
+    """Return the biases of the levels that this bay was read with."""
+    used = sorted(
+        {name for o in survey.adjustment.observations for name, _ in o.unknown_terms if name.startswith("bias:")}
+    )
+    found = [(name.removeprefix("bias:"), *survey.adjustment.unknown(name)) for name in used]
+    return tuple(LevelBias(instrument=i, mm_per_m=bias, sd=sd) for i, bias, sd in found)
 
 
 def _instruments_used(survey: Survey) -> tuple[Instrument, ...]:

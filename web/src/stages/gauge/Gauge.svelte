@@ -2,9 +2,11 @@
   import { onMount } from 'svelte';
   import type { Reading, SurfaceName } from '../../api/types';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
-  import { facePx, xPx, yPx, zPx, type Layout } from '../../drawing/layout';
+  import { facePx, PROUD, xPx, yPx, zPx, type Found, type Layout } from '../../drawing/layout';
   import { longTicks, type Tick } from '../../drawing/rods';
-  import { showLength } from '../../entry/length';
+  import { middle, valueAt } from '../../drawing/shape';
+  import { showLength, showSpread } from '../../entry/length';
+  import { SURFACE_NAMES, spotWords } from '../../entry/places';
   import NumberPad from '../../entry/NumberPad.svelte';
   import Missing from '../../shell/Missing.svelte';
   import Workbench from '../../shell/Workbench.svelte';
@@ -32,6 +34,7 @@
   let list = $state<HTMLElement>();
   let wobble = $state(20);
   let lit = $state<string | null>(null);
+  let pointed = $state<string | null>(null);
   let other = $state(false);
   let doubtful = $state.raw<Reading | null>(null);
 
@@ -59,6 +62,16 @@
       }),
     ),
   ]);
+
+  /** What is known of the spot under the pointer: from the middle of its surface, proud or hollow. */
+  function told(found: Found): string | null {
+    const shape = place?.surfaces.find((s) => s.surface === found.surface);
+    if (!shape?.n_readings) return null;
+    const here = valueAt(shape, ...found.at);
+    const by = (here.mean - middle(shape)) * PROUD[found.surface];
+    const side = by < 0 ? 'hollow' : 'proud';
+    return `${SURFACE_NAMES[found.surface]}, ${spotWords(found.surface, found.at, unit)}: ${showLength(Math.abs(by), unit)} ${showSpread(here.sd, unit)} ${side}`;
+  }
 
   /** Do something to the round, then be ready for the next number. */
   function then(act: () => void) {
@@ -130,7 +143,7 @@
 {:else if bay && place}
   <Workbench
     bind:wobble
-    caption="from the high spot down, and from the middle of the wall"
+    caption={pointed ?? 'from the high spot down, and from the middle of each wall'}
     keep={150}
     sideLabel="Take readings"
   >
@@ -148,13 +161,14 @@
         {lit}
         exaggeration={wobble}
         onpick={(id) => (lit = lit === id ? null : id)}
+        onpoint={(found) => (pointed = found ? told(found) : null)}
         onspot={(found) => then(() => round.goto(found.surface, found.at))}
         {onface}
       />
     {/snippet}
     {#snippet below()}
       <Legend />
-      <Traits job={round.job} bay={round.key} {place} {unit} />
+      <Traits job={round.job} bay={round.key} {place} {unit} instruments={tools} />
       <section class="list" bind:this={list} aria-label="Readings">
         <h2>Readings</h2>
         <ReadingList
@@ -173,7 +187,7 @@
       </section>
     {/snippet}
     {#snippet side()}
-      <div class="entry">
+      <div class="entry no-print">
         <StationCard {round} {unit} />
         {#if round.target}
           <LineChoice

@@ -2,14 +2,21 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { LengthUnit, Place, Trait } from '../../api/types';
+  import type { Instrument, LengthUnit, Place, Trait } from '../../api/types';
   import Measure from '../../entry/Measure.svelte';
   import { spotWords, SURFACE_NAMES } from '../../entry/places';
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
   import { traitWords } from './traits';
 
-  let { job, bay, place, unit }: { job: string; bay: string; place: Place; unit: LengthUnit } = $props();
+  interface Props {
+    job: string;
+    bay: string;
+    place: Place;
+    unit: LengthUnit;
+    instruments: readonly Instrument[];
+  }
+  let { job, bay, place, unit, instruments }: Props = $props();
   let found = $state.raw<Trait[]>([]);
 
   // what a place is like costs more than a reading, so it is asked for when the readings have settled
@@ -41,6 +48,16 @@
       />; what was read since is corrected. Check the line and read two early stations again.
     </p>
   {/if}
+  {#each place.biases as b (b.instrument)}
+    <p class="quiet">
+      {instruments.find((i) => i.id === b.instrument)?.name ?? b.instrument} reads
+      <span class="figure">{Math.abs(b.mm_per_m).toFixed(1)} ± {(Math.ceil(b.sd * 10) / 10).toFixed(1)}</span>
+      mm per m too
+      {b.mm_per_m < 0 ? 'low' : 'high'}, and is corrected for it.{b.sd > 0.4
+        ? ' A flip test would settle it.'
+        : ''}
+    </p>
+  {/each}
   {#each surfaces as surface (surface)}
     <table>
       <caption>{SURFACE_NAMES[surface]}</caption>
@@ -68,7 +85,11 @@
       </tbody>
     </table>
   {:else}
-    <p class="quiet">Three readings on a surface begin to tell.</p>
+    <p class="quiet">
+      {place.surfaces.some((s) => s.n_readings > 2)
+        ? 'Working it out…'
+        : 'Three readings on a surface begin to tell.'}
+    </p>
   {/each}
 </section>
 
