@@ -260,6 +260,8 @@ def test_schools_are_compared_and_one_is_proposed_with_its_reason():
     assert low["high spot"].proposed, "20 off the base is too much to propose"
     assert all(s.reason for s in (*by.values(), *asked.values(), *low.values()))
     assert sum(s.proposed for s in by.values()) == 1
+    under = fit(job_of(*floor_at(ROOM, falling), units=RUN, datum=HighSpot(over_mm=-6.0))).schools
+    assert [s.datum for s in under if s.proposed] == [HighSpot()], "what cuts is not proposed"
 
 
 def test_solving_twice_is_the_same_to_the_last_digit():

@@ -11,7 +11,9 @@ from tools.write_schemas import OPENAPI, openapi
 
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.practice.gable import gable_workroom
-from wobble.core.solve import solve_fit, solve_gauge
+from wobble.core.practice.narrowboat import narrowboat_galley
+from wobble.core.practice.vestry import vestry_press
+from wobble.core.solve import solve_fit, solve_gauge, solve_traits
 from wobble.site import rows
 from wobble.site.models import Job, Reading
 
@@ -88,6 +90,8 @@ def test_another_users_job_is_not_there(ines, tomas):
         ("PUT", job + "/bays", {"revision": 1, "bay": stored["job"]["bays"][0]}),
         ("GET", bay_path(stored, "/gauge"), None),
         ("GET", bay_path(stored, "/fit"), None),
+        ("GET", bay_path(stored, "/traits"), None),
+        ("POST", bay_path(stored, "/scan?surface=floor&name=a.xyz"), b"1 2 3"),
         ("POST", bay_path(stored, "/fit"), decisions),
         ("PUT", bay_path(stored, "/decisions"), decisions | {"revision": 1}),
         ("POST", bay_path(stored, "/readings"), {"readings": [READING]}),
@@ -124,7 +128,7 @@ def test_the_api_answers_what_the_core_answers(ines):
     stored = ines.import_job()
     import msgspec
 
-    for path, solved in (("/fit", solve_fit), ("/gauge", solve_gauge)):
+    for path, solved in (("/fit", solve_fit), ("/gauge", solve_gauge), ("/traits", solve_traits)):
         assert ines.get(bay_path(stored, path))[1] == json.loads(msgspec.json.encode(solved(gable_workroom(), "north")))
 
 
@@ -258,3 +262,59 @@ def test_answers_carry_a_policy_that_loads_nothing_from_elsewhere(db):
     policy = Client().get("/")["Content-Security-Policy"]
     assert "default-src 'self'" in policy
     assert "http" not in policy
+
+
+def test_a_scan_is_thinned_and_comes_back_as_a_reading(ines):
+    """A floor at −3 in every thousand, as a file: thinned by one call, stored by another, and the floor follows it."""
+    stored = ines.import_job()
+    rows_ = "\n".join(f"{x},{y},{-0.003 * x:.3f}" for x in range(0, 3240, 30) for y in range(0, 640, 30))
+    status, thinned = ines.post(bay_path(stored, "/scan?surface=floor&name=floor.csv"), rows_.encode())
+    assert status == 200
+    assert thinned["n_read"] == 108 * 22
+    assert thinned["n_outside"] == 0
+    scan = {key: READING[key] for key in ("instrument", "taken_at", "surface")} | {
+        "kind": "scan",
+        "id": "scan-1",
+        "set_up": "line-2",
+        "points": thinned["points"],
+        "n_read": thinned["n_read"],
+    }
+    assert ines.post(bay_path(stored, "/readings"), {"readings": [scan]})[0] == 200
+    kept = ines.get(f"/jobs/{stored['id']}")[1]["job"]["bays"][0]["readings"][-1]
+    assert kept["points"] == thinned["points"]
+
+
+@pytest.mark.parametrize(
+    ("query", "data", "word"),
+    [
+        ("surface=floor&name=a.xyz", b"1 2\n", "three numbers"),
+        ("surface=roof&name=a.xyz", b"1 2 3\n", "no surface"),
+        ("surface=floor&name=a.ply", b"ply\nformat ascii 1.0\n", "no end"),
+    ],
+)
+def test_a_bad_scan_is_refused_with_the_mend(ines, query, data, word):
+    stored = ines.import_job()
+    status, fault = ines.post(bay_path(stored, f"/scan?{query}"), data)
+    assert status == 422
+    assert word in fault["message"]
+    assert fault["mend"]
+
+
+def test_marks_are_stored_with_their_bay_and_checked(ines):
+    stored = ines.import_job()
+    bay = stored["job"]["bays"][0] | {"readings": []}
+    assert [m["kind"] for m in bay["marks"]] == ["outlet", "window board"]
+    moved = bay | {"marks": [bay["marks"][0] | {"at": [99.0, 99.0], "treatment": "notch"}]}
+    status, after = ines.put(f"/jobs/{stored['id']}/bays", {"revision": 1, "bay": moved})
+    assert status == 200
+    assert after["job"]["bays"][0]["marks"] == moved["marks"]
+    gone = bay | {"marks": [bay["marks"][0] | {"at": [9000.0, 99.0]}]}
+    status, fault = ines.put(f"/jobs/{stored['id']}/bays", {"revision": 2, "bay": gone})
+    assert status == 422
+    assert "outside its bay" in fault["message"]
+
+
+def test_every_demo_job_comes_back_from_the_database_as_it_was_made(ines):
+    for made in (vestry_press(), narrowboat_galley(), gable_workroom()):
+        stored = ines.import_job(write_job(made))
+        assert rows.job_value(Job.objects.get(id=stored["id"])) == made

@@ -29,7 +29,9 @@ def schools(ground: Ground, chosen: Datum, kit: ShimKit) -> tuple[School, ...]:
     for where nothing need be cut for it, since somebody has a table or a sill to meet; else the high spot.
     """
     tallest = max(unit.height_mm for unit in ground.survey.bay.units)
-    high = chosen if isinstance(chosen, HighSpot) else HighSpot()
+    # a line set under the high spot is no way to propose: the school is then shown as it would be from the spot itself
+    usable = isinstance(chosen, HighSpot) and chosen.over_mm >= -kit.tolerance_mm
+    high = chosen if isinstance(chosen, HighSpot) and usable else HighSpot()
     compared: list[tuple[Literal["high spot", "fixed top"], Datum, float]] = [("high spot", high, high.over_mm)]
     if ground.high_spot.tied:
         usual = math.ceil((ground.high_spot.value_mm + tallest) / TOP_STEP_MM) * TOP_STEP_MM
@@ -46,8 +48,6 @@ def schools(ground: Ground, chosen: Datum, kit: ShimKit) -> tuple[School, ...]:
 
 def _reason(school: Literal["high spot", "fixed top"], cost: Trade, *, best: bool) -> str:
     if school == "high spot":
-        if cost.deepest_cut_mm > 0:
-            return "the line is set under the high spot"
         return "cuts nothing; no height to meet" if best else "cuts nothing, but loses your height"
     if cost.deepest_cut_mm > 0:
         return "meets the height, but the base must be cut"
