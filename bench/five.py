@@ -8,12 +8,13 @@ import numpy as np
 from msgspec.structs import replace
 from numpy.typing import NDArray
 
-from wobble.core.gauge.stations import Station, stations
+from wobble.core.gauge.stations import stations
 from wobble.core.gauge.survey import Survey, survey
 from wobble.core.gauge.traits import traits
 from wobble.core.job import SIDE_OF, Bay, Corner, Instrument, Job, Offset, Reading, SetUp, SurfaceName
-from wobble.core.practice.instruments import FIRST_READING, read_offsets, read_spans
+from wobble.core.practice.instruments import FIRST_READING
 from wobble.core.practice.rooms import ROOM_SIZE_MM, Room, made_up_room
+from wobble.core.practice.survey import read_round
 
 Floats = NDArray[np.float64]
 SURFACES: tuple[SurfaceName, ...] = ("floor", "back", "left", "right", "ceiling")
@@ -76,19 +77,8 @@ def bay_of_five() -> Bay:
 
 def measured(room: Room, bay: Bay, seed: int) -> Job:
     """Return a job with the room's proposed round, read with 1 mm instruments."""
-    readings: list[Reading] = []
-    by_surface: dict[SurfaceName, list[Station]] = {}
-    for station in stations(bay):
-        by_surface.setdefault(station.surface, []).append(station)
-    for i, (surface, there) in enumerate(by_surface.items()):
-        spots = np.asarray([s.at for s in there])
-        if surface == "ceiling":
-            pair = (room.surfaces["floor"], room.surfaces["ceiling"])
-            readings += read_spans(pair, "floor-ceiling", spots, TOOL, seed=10 * seed + i)
-        else:
-            line = LINES[surface]
-            readings += read_offsets(room.surfaces[surface], surface, spots, line, TOOL, seed=10 * seed + i)
-    return Job(name="", instruments=(TOOL,), bays=(replace(bay, readings=tuple(readings)),))
+    readings = read_round(bay, room.surfaces, LINES, TOOL, 10 * seed)
+    return Job(name="", instruments=(TOOL,), bays=(replace(bay, readings=readings),))
 
 
 def five(n_bays: int) -> Five:

@@ -62,7 +62,12 @@
     <button class="wide" onclick={() => (keys.listed = true)} aria-label="Keys" title="Keys"
       ><kbd>?</kbd></button
     >
-    <button class="out" onclick={() => void signOut()} title="Sign out {session.name}">Sign out</button>
+    <button
+      class="out"
+      class:inside={job !== null}
+      onclick={() => void signOut()}
+      title="Sign out {session.name}">Sign out</button
+    >
   </div>
 </header>
 
@@ -207,12 +212,9 @@
     .end .wide {
       display: none;
     }
-    .end .out {
-      font-size: 0;
-      min-width: 0;
-      padding: 0;
-      width: 0;
-      overflow: hidden;
+    /* there is room for it on the page of jobs, one tap away */
+    .end .inside {
+      display: none;
     }
   }
 </style>

@@ -14,6 +14,12 @@ from wobble.core.practice.rooms import TrueSurface
 FIRST_READING = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
 
 
+def _as_read(exact: Floats, instrument: Instrument, graduation_mm: float, rng: np.random.Generator) -> Floats:
+    """Return true lengths as they are read: with the instrument's noise, to the nearest graduation (0 for none)."""
+    read = exact + rng.normal(0, instrument.sigma_mm, len(exact))
+    return np.asarray(np.round(read / graduation_mm) * graduation_mm if graduation_mm else read)
+
+
 def read_offsets(
     truth: TrueSurface,
     surface: SurfaceName,
@@ -30,9 +36,7 @@ def read_offsets(
     rng = np.random.default_rng(seed)
     place = true_place_mm if true_place_mm is not None else set_up.at_mm or 0.0
     exact = TOWARDS_INSTALLER[surface] * (place - truth.at(spots))
-    read = exact + rng.normal(0, instrument.sigma_mm, len(exact))
-    if graduation_mm:
-        read = np.round(read / graduation_mm) * graduation_mm
+    read = _as_read(exact, instrument, graduation_mm, rng)
     return tuple(
         Offset(
             id=f"{prefix or surface}-{i + 1}",
@@ -59,9 +63,7 @@ def read_spans(
     """Return distances from the near (or lower) surface to the far one at spots of shape (n, 2)."""
     rng = np.random.default_rng(seed)
     near, far = truths
-    read = far.at(spots) - near.at(spots) + rng.normal(0, instrument.sigma_mm, len(spots))
-    if graduation_mm:
-        read = np.round(read / graduation_mm) * graduation_mm
+    read = _as_read(far.at(spots) - near.at(spots), instrument, graduation_mm, rng)
     return tuple(
         Span(
             id=f"{between}-{i + 1}",

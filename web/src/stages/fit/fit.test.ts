@@ -35,6 +35,13 @@ describe('a filling in words', () => {
     expect(fillingWords(filling({ stack: stack(6.35, 3.175) }), 'in')).toBe('1/4" + 1/8"');
   });
 
+  it('cuts to the next thirty-second, never short of it', () => {
+    // 3.01 mm is 3.79 thirty-seconds, 3.2 mm is 4.03: the nearest would leave the second one long
+    expect(fillingWords(filling({ kind: 'cut', cut_mm: 3.01 }), 'in')).toBe('cut 1/8" off');
+    expect(fillingWords(filling({ kind: 'cut', cut_mm: 3.2 }), 'in')).toBe('cut 5/32" off');
+    expect(fillingWords(filling({ kind: 'cut', cut_mm: 3.175 }), 'in')).toBe('cut 1/8" off');
+  });
+
   it('says which ends of a tapered pair overlap', () => {
     const taper = { length_mm: 150, overlap_mm: 120.6, slide_mm: -29.4 };
     expect(taperWords(filling({ taper }), 'mm')).toBe('overlap 121, thin ends');

@@ -8,7 +8,7 @@ export function fillingWords(f: Filling, unit: LengthUnit): string {
       return 'nothing';
     case 'cut':
       // to the safe side: a base cut a hair short is shimmed, one left long does not go under
-      return `cut ${showLength(Math.ceil((f.cut_mm ?? 0) * 10 - 1e-9) / 10, unit)} off`;
+      return `cut ${showLength(upTo(f.cut_mm ?? 0, unit === 'in' ? 25.4 / 32 : 0.1), unit)} off`;
     case 'block':
       return [`block ${showLength(f.block_mm ?? 0, unit, 0)}`, stackWords(f, unit)]
         .filter(Boolean)
@@ -17,6 +17,9 @@ export function fillingWords(f: Filling, unit: LengthUnit): string {
       return stackWords(f, unit);
   }
 }
+
+/** The next mark of the tape at or above a length. */
+const upTo = (mm: number, tick: number) => Math.ceil(mm / tick - 1e-9) * tick;
 
 /** The pieces of a stack, such as `2 × 5 + 1`. */
 function stackWords(f: Filling, unit: LengthUnit): string {
