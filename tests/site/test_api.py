@@ -147,7 +147,7 @@ def test_a_reading_is_never_overwritten(ines):
     stored = ines.import_job()
     ines.post(bay_path(stored, "/readings"), {"readings": [READING]})
     status, fault = ines.post(bay_path(stored, "/readings"), {"readings": [READING | {"value_mm": 999.0}]})
-    assert (status, fault["code"]) == (409, "reading-differs")
+    assert (status, fault["code"]) == (409, "differs")
     assert Reading.objects.get(key=READING["id"]).fact["value_mm"] == 1002.5
 
 

@@ -29,6 +29,8 @@ Positive = Annotated[float, Meta(gt=0, le=100_000)]
 NotNegative = Annotated[float, Meta(ge=0, le=100_000)]
 Coordinate = Annotated[float, Meta(ge=-100_000, le=100_000)]
 Count = Annotated[int, Meta(ge=0, le=100_000)]
+Moment = Annotated[datetime, Meta(tz=True)]
+"""A time with its zone: only such can be put in order."""
 
 SURFACE_AXES: dict[SurfaceName, tuple[Axis, Axis, Axis]] = {
     "floor": ("x", "y", "z"),
@@ -47,13 +49,57 @@ class Value(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
     """Base of all values of a job: frozen, compared by content, unknown keys refused."""
 
 
+class FlipCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="flip"):
+    """A level read twice on one place, turned end for end between: the rise over `length_mm`, mm, both times.
+
+    Both rises are told in the same direction along the place, so that their mean is the place's and half their
+    difference the level's own.
+    """
+
+    at: Moment
+    length_mm: Positive
+    first_mm: Coordinate
+    turned_mm: Coordinate
+
+
+class HookCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="hook"):
+    """One length read twice with a tape: by its hook, and from `mark_mm` on the tape, where the hook has no part."""
+
+    at: Moment
+    hooked_mm: Positive
+    from_mark_mm: Positive
+    mark_mm: Positive = 100.0
+
+
+class SquareCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="square"):
+    """A line drawn along a square, the square flipped over, and a second line drawn from the same foot.
+
+    `apart_mm` is between the two lines at `leg_mm` from the foot: positive where they open away from each other, as
+    they do along a square that is wider than square.
+    """
+
+    at: Moment
+    leg_mm: Positive
+    apart_mm: Coordinate
+
+
+InstrumentCheck = FlipCheck | HookCheck | SquareCheck
+InstrumentKind = Literal[
+    "laser line", "laser meter", "water level", "string line", "level", "digital level", "tape", "square"
+]
+
+
 class Instrument(Value, frozen=True, kw_only=True):
-    """What a reading was taken with. `sigma_mm` is the standard uncertainty of one reading (JCGM 100, type B)."""
+    """What a reading was taken with. `sigma_mm` is the standard uncertainty of one reading (JCGM 100, type B).
+
+    What a check finds is taken off all that is read with the instrument from the check on, until the next.
+    """
 
     id: Key
     name: Name
-    kind: Literal["laser line", "laser meter", "water level", "string line", "level", "digital level", "tape"] = "tape"
+    kind: InstrumentKind = "tape"
     sigma_mm: Annotated[float, Meta(gt=0, le=50)] = 0.5
+    checks: Annotated[tuple[InstrumentCheck, ...], Meta(max_length=50)] = ()
 
 
 class SetUp(Value, frozen=True, kw_only=True):
@@ -70,14 +116,14 @@ class Aside(Value, frozen=True, kw_only=True):
     """Why and by whom a reading was set aside."""
 
     reason: Text
-    at: datetime
+    at: Moment
     by: Name = ""
 
 
 class _Reading(Value, frozen=True, kw_only=True):
     id: Key
     instrument: Key
-    taken_at: datetime
+    taken_at: Moment
     taken_by: Name = ""
     entered: Annotated[str, Meta(max_length=60)] = ""
     note: Text = ""
@@ -156,11 +202,16 @@ class Profile(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="profil
 
 
 class Scan(_Reading, frozen=True, kw_only=True, tag_field="kind", tag="scan"):
-    """Many offsets from one plane, thinned from a file: (first axis, second axis, distance), mm."""
+    """Many offsets from one plane, thinned from a file: (first axis, second axis, distance), mm.
+
+    `tilt_mm_per_m` is how far the file's own axes may be out of true (standard uncertainty); 0 for a scanner that
+    levels itself.
+    """
 
     surface: SurfaceName
     set_up: Key
     n_read: Count = 0
+    tilt_mm_per_m: NotNegative = 0.0
     points: Annotated[tuple[tuple[Coordinate, Coordinate, Coordinate], ...], Meta(min_length=1, max_length=2000)]
 
 
@@ -250,8 +301,30 @@ class Mark(Value, frozen=True, kw_only=True):
 BayKind = Literal["open", "corner", "alcove", "under a slope", "overhead", "vehicle"]
 
 
+class Knee(Value, frozen=True, kw_only=True):
+    """Where a ceiling turns into a slope: the line across `along` at `at_mm`."""
+
+    along: Literal["x", "y"] = "y"
+    at_mm: Coordinate
+
+
+class Note(Value, frozen=True, kw_only=True):
+    """Something seen on site, where and by whom; a fact like a reading."""
+
+    id: Key
+    text: Annotated[str, Meta(min_length=1, max_length=4000)]
+    written_at: Moment
+    written_by: Name = ""
+    surface: SurfaceName | None = None
+    at: tuple[Coordinate, Coordinate] | None = None
+
+
 class Bay(Value, frozen=True, kw_only=True):
-    """One run of units against a back surface, with all its readings."""
+    """One run of units against a back surface, with all its readings.
+
+    `right_is_back_of` names the bay that meets this one in an inside corner at its right end: the right wall of this
+    bay is that one's back, and the back of this one that one's left wall; readings of either then tell of both.
+    """
 
     id: Key
     name: Name
@@ -266,6 +339,9 @@ class Bay(Value, frozen=True, kw_only=True):
     readings: Annotated[tuple[Reading, ...], Meta(max_length=5000)] = ()
     units: Annotated[tuple[Unit, ...], Meta(max_length=100)] = ()
     marks: Annotated[tuple[Mark, ...], Meta(max_length=200)] = ()
+    notes: Annotated[tuple[Note, ...], Meta(max_length=1000)] = ()
+    knee: Knee | None = None
+    right_is_back_of: Key | None = None
     datum: Datum = HighSpot()
     back_line: BackLine = BackLine()
 

@@ -9,11 +9,13 @@ from typing import Literal
 from msgspec.structs import replace
 
 from wobble.core.errors import SurveyError
+from wobble.core.fit.asked import asked
 from wobble.core.fit.ground import Ground, ground
 from wobble.core.fit.plan import Plan, plan
 from wobble.core.fit.schools import School, schools
 from wobble.core.fit.verdicts import Case, Finding, verdicts
 from wobble.core.gauge.place import Place, place
+from wobble.core.gauge.share import neighbours
 from wobble.core.gauge.survey import Survey, survey
 from wobble.core.gauge.traits import Trait, traits
 from wobble.core.job import BackLine, Bay, Datum, FixedTop, HighSpot, Job, Value
@@ -71,9 +73,16 @@ def _ground(placed: Job) -> Ground:
 def survey_of(job: Job, bay_id: str) -> Survey:
     """Return the survey of a bay; the last few are remembered by what was measured, whatever was decided since."""
     bay = find_bay(job, bay_id)
-    measured = replace(bay, units=(), marks=(), datum=HighSpot(), back_line=BackLine())
-    instruments = job.instruments
-    return dataclasses.replace(_survey(Job(name="", instruments=instruments, bays=(measured,))), bay=bay)
+    return dataclasses.replace(_survey(_measured(job, bay)), bay=bay)
+
+
+def _measured(job: Job, bay: Bay) -> Job:
+    """Return only what a survey of a bay rests on: it, and the bays that share a corner with it, without decisions."""
+    bays = tuple(
+        replace(b, units=(), marks=(), notes=(), datum=HighSpot(), back_line=BackLine())
+        for b in (bay, *neighbours(job, bay))
+    )
+    return Job(name="", instruments=job.instruments, bays=bays)
 
 
 def ground_of(job: Job, bay_id: str) -> Ground | None:
@@ -84,13 +93,14 @@ def ground_of(job: Job, bay_id: str) -> Ground | None:
     surveyed = survey_of(job, bay_id)
     if not surveyed.bay.units or not surveyed.measured("floor"):
         return None
-    placed = replace(surveyed.bay, marks=(), datum=HighSpot())
-    return _ground(Job(name="", instruments=job.instruments, bays=(placed,)))
+    placed = replace(surveyed.bay, marks=(), notes=(), datum=HighSpot())
+    return _ground(replace(_measured(job, placed), bays=(placed, *_measured(job, placed).bays[1:])))
 
 
 def solve_gauge(job: Job, bay_id: str) -> Place:
     """Return what the readings say of a bay."""
-    return place(survey_of(job, bay_id))
+    standing_on = ground_of(job, bay_id)
+    return place(survey_of(job, bay_id), asked(standing_on) if standing_on else ())
 
 
 def solve_traits(job: Job, bay_id: str) -> tuple[Trait, ...]:

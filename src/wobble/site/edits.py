@@ -43,9 +43,31 @@ class Stale(WobbleError):
 
 
 class Contradiction(WobbleError):
-    """A reading's id was sent before with other contents."""
+    """A reading's, note's or mark's id was sent before with other contents.
 
-    code = "reading-differs"
+    Attributes:
+        theirs: What is stored under that id, in its plain form.
+    """
+
+    code = "differs"
+
+    def __init__(self, message: str, *, mend: str, theirs: Any) -> None:
+        super().__init__(message, mend=mend)
+        self.theirs: dict[str, Any] = msgspec.to_builtins(theirs)
+
+
+class MarkEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A mark made or changed on site; `was` is what it was changed from, None where it is new."""
+
+    mark: core.Mark
+    was: core.Mark | None = None
+
+
+class Finds(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """Notes and marks from site; each has an id made by whoever found it."""
+
+    notes: tuple[core.Note, ...] = ()
+    marks: tuple[MarkEdit, ...] = ()
 
 
 def find_job(user: Any, job_id: UUID) -> models.Job:
@@ -147,6 +169,7 @@ def _check_same(readings: list[core.Reading], known: dict[str, Any]) -> None:
             raise Contradiction(
                 f"Reading “{reading.id}” was stored before with other contents.",
                 mend="A reading is never overwritten: send yours under a new id that supersedes it.",
+                theirs=stored,
             )
 
 
@@ -163,3 +186,63 @@ def set_aside(user: Any, job_id: UUID, bay_key: str, reading_key: str, aside: co
     with changing(user, job_id, revision=None, what=what) as job:
         models.Reading.objects.filter(pk=row.pk).update(aside=plain)
     return job
+
+
+def add_finds(user: Any, job_id: UUID, bay_key: str, finds: Finds) -> models.Job:
+    """Store notes and marks; those stored before are left as they are, so that sending twice is once.
+
+    Raises:
+        NotThere: It is not the user's job or bay.
+        DocumentError: One does not fit its bay; none is stored.
+        Contradiction: A note differs from the one of its id, or a mark was changed since by somebody else.
+    """
+    job = find_job(user, job_id)
+    if _changed_bay(rows.job_value(job), bay_key, finds) is None:
+        return job
+    names = [*(f"note in {bay_key}" for _ in finds.notes), *(f"{e.mark.name} in {bay_key}" for e in finds.marks)]
+    with changing(user, job_id, revision=None, what=", ".join(names)[:300]) as job:
+        bay = _changed_bay(rows.job_value(job), bay_key, finds)
+        if bay is not None:
+            rows.store_bay_lists(find_bay(job, bay_key), bay)
+    return job
+
+
+def _changed_bay(job: core.Job, bay_key: str, finds: Finds) -> core.Bay | None:
+    """Return the bay with the finds in it; None where it has them all."""
+    bay = next((b for b in job.bays if b.id == bay_key), None)
+    if bay is None:
+        raise NotThere(f"There is no bay “{bay_key}” in this job.", mend="Choose one of the job's bays.")
+    notes = {n.id: n for n in bay.notes}
+    for note in finds.notes:
+        if notes.setdefault(note.id, note) != note:
+            mend = "A note is never overwritten: write a new one."
+            raise Contradiction("That note was stored before with other words.", mend=mend, theirs=notes[note.id])
+    marks = {m.id: m for m in bay.marks}
+    for edit in finds.marks:
+        stored = marks.get(edit.mark.id)
+        if stored is not None and stored not in (edit.mark, edit.was):
+            raise Contradiction(
+                f"“{stored.name}” was changed elsewhere since you saw it.",
+                mend="Look at both and choose which holds.",
+                theirs=stored,
+            )
+        marks[edit.mark.id] = edit.mark
+    changed = msgspec.structs.replace(bay, notes=tuple(notes.values()), marks=tuple(marks.values()))
+    return None if changed == bay else changed
+
+
+def shelf(user: Any) -> tuple[core.Instrument, ...]:
+    """Return a user's own instruments."""
+    found = models.ShelfInstrument.objects.filter(owner=user).values_list("value", flat=True)
+    return tuple(msgspec.convert(value, core.Instrument) for value in found)
+
+
+def put_on_shelf(user: Any, instrument: core.Instrument) -> None:
+    """Put an instrument on a user's shelf, in place of the one of its id."""
+    plain = {"value": msgspec.to_builtins(instrument)}
+    models.ShelfInstrument.objects.update_or_create(owner=user, key=instrument.id, defaults=plain)
+
+
+def take_off_shelf(user: Any, key: str) -> None:
+    """Take an instrument off a user's shelf; taking one off that is not there does nothing."""
+    models.ShelfInstrument.objects.filter(owner=user, key=key).delete()

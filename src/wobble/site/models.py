@@ -69,6 +69,21 @@ class Instrument(Placed):
     name = models.CharField(max_length=200)
     kind = models.CharField(max_length=30)
     sigma_mm = models.FloatField()
+    checks = models.JSONField(default=list)
+
+
+class ShelfInstrument(models.Model):
+    """An instrument on a user's own shelf, to be taken into any job with the checks that it went through."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="shelf")
+    key = models.CharField(max_length=80)
+    value = models.JSONField()
+
+    class Meta:
+        """One instrument a key."""
+
+        ordering = ("id",)
+        constraints = (models.UniqueConstraint(fields=("owner", "key"), name="one_instrument_a_key"),)
 
 
 class ShimKit(models.Model):
@@ -122,6 +137,8 @@ class Bay(Placed):
     depth_mm = models.FloatField()
     height_mm = models.FloatField()
     surfaces = models.JSONField()
+    knee = models.JSONField(null=True)
+    right_is_back_of = models.CharField(max_length=80, null=True)
     datum = models.JSONField()
     back_line = models.JSONField()
 
@@ -168,6 +185,17 @@ class Mark(Placed):
     proud_mm = models.FloatField()
     treatment = models.CharField(max_length=30)
     note = models.TextField(blank=True)
+
+
+class Note(Placed):
+    """Something seen in a bay."""
+
+    bay = models.ForeignKey(Bay, on_delete=models.CASCADE, related_name="notes")
+    text = models.TextField()
+    written_at = models.DateTimeField()
+    written_by = models.CharField(max_length=200, blank=True)
+    surface = models.CharField(max_length=10, null=True)
+    at = models.JSONField(null=True)
 
 
 class Reading(models.Model):

@@ -15,7 +15,7 @@ from wobble.site import models
 
 _VALUE_FIELDS: dict[type[core.Value], tuple[str, ...]] = {
     kind: tuple(name for name in kind.__struct_fields__ if name != "id")
-    for kind in (core.Instrument, core.SetUp, core.Unit, core.Mark, core.ShimPiece, core.Taper)
+    for kind in (core.Instrument, core.SetUp, core.Unit, core.Mark, core.Note, core.ShimPiece, core.Taper)
 }
 BAY_OWN_FIELDS = (
     "name",
@@ -26,6 +26,8 @@ BAY_OWN_FIELDS = (
     "depth_mm",
     "height_mm",
     "surfaces",
+    "knee",
+    "right_is_back_of",
     "datum",
     "back_line",
 )
@@ -45,7 +47,7 @@ def job_value(row: models.Job) -> core.Job:
                 "pieces": _items(kit.pieces.all(), core.ShimPiece),
                 "tapers": _items(kit.tapers.all(), core.Taper),
             },
-            "bays": [_bay(bay) for bay in row.bays.prefetch_related("set_ups", "units", "marks", "readings")],
+            "bays": [_bay(bay) for bay in row.bays.prefetch_related("set_ups", "units", "marks", "notes", "readings")],
         },
         core.Job,
     )
@@ -57,6 +59,7 @@ def _bay(row: models.Bay) -> dict[str, Any]:
         "set_ups": _items(row.set_ups.all(), core.SetUp),
         "units": _items(row.units.all(), core.Unit),
         "marks": _items(row.marks.all(), core.Mark),
+        "notes": _items(row.notes.all(), core.Note),
         "readings": [reading.fact | {"aside": reading.aside} for reading in row.readings.all()],
     }
 
@@ -119,6 +122,7 @@ def store_bay_lists(row: models.Bay, value: core.Bay) -> None:
     _replace_list(row.set_ups, value.set_ups)
     _replace_list(row.units, value.units)
     _replace_list(row.marks, value.marks)
+    _replace_list(row.notes, value.notes)
 
 
 def reading_row(bay: models.Bay, value: core.Reading) -> models.Reading:

@@ -112,6 +112,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/bays/{bay_id}/finds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Finds
+         * @description Store notes and marks from site. Sending the same ones twice stores them once.
+         */
+        post: operations["add_finds"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/bays/{bay_id}/fit": {
         parameters: {
             query?: never;
@@ -348,6 +368,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Shelf
+         * @description List the instruments on the user's shelf.
+         */
+        get: operations["get_shelf"];
+        /**
+         * Put On Shelf
+         * @description Put an instrument on the shelf, in place of the one of its id; the whole shelf is answered.
+         */
+        put: operations["put_on_shelf"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Check Findings
+         * @description Say what an instrument's checks found, oldest first; nothing is stored.
+         */
+        post: operations["check_findings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Off Shelf
+         * @description Take an instrument off the shelf; jobs that have it keep theirs.
+         */
+        delete: operations["take_off_shelf"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -369,6 +453,7 @@ export interface components {
          * @description Why and by whom a reading was set aside.
          */
         Aside: {
+            /** Format: date-time */
             at: string;
             /** @default  */
             by: string;
@@ -416,6 +501,9 @@ export interface components {
         /**
          * Bay
          * @description One run of units against a back surface, with all its readings.
+         *
+         *         `right_is_back_of` names the bay that meets this one in an inside corner at its right end: the right wall of this
+         *         bay is that one's back, and the back of this one that one's left wall; readings of either then tell of both.
          */
         Bay: {
             /**
@@ -450,11 +538,17 @@ export interface components {
              * @enum {unknown}
              */
             kind: "alcove" | "corner" | "open" | "overhead" | "under a slope" | "vehicle";
+            /** @default null */
+            knee: components["schemas"]["Knee"] | null;
             /** @default [] */
             marks: components["schemas"]["Mark"][];
             name: string;
             /** @default [] */
+            notes: components["schemas"]["Note"][];
+            /** @default [] */
             readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
+            /** @default null */
+            right_is_back_of: string | null;
             /** @default [] */
             set_ups: components["schemas"]["SetUp"][];
             /**
@@ -488,6 +582,19 @@ export interface components {
             schools: components["schemas"]["School"][];
         };
         /**
+         * CheckFound
+         * @description What a check found: the instrument's own error, how well it is known, and from when on it is taken off.
+         *
+         *         `value` is how much too large the instrument reads: mm per m for a level or a square, mm for a tape.
+         */
+        CheckFound: {
+            at: string;
+            sd: number;
+            /** @enum {unknown} */
+            unit: "mm" | "mm/m";
+            value: number;
+        };
+        /**
          * Corner
          * @description The angle in plan between the back and a side wall, `height_mm` up, over a leg along the back and one out.
          *
@@ -518,6 +625,7 @@ export interface components {
             out_mm: number;
             /** @default null */
             supersedes: string | null;
+            /** Format: date-time */
             taken_at: string;
             /** @default  */
             taken_by: string;
@@ -543,6 +651,8 @@ export interface components {
         /**
          * Fault
          * @description Why a call was refused: a stable code, what is wrong, how to mend it, and the path of the fault.
+         *
+         *         `theirs` is what is stored where the caller's value contradicts it.
          */
         Fault: {
             /** @default [] */
@@ -555,6 +665,8 @@ export interface components {
             path: string;
             /** @default null */
             revision: number | null;
+            /** @default null */
+            theirs: Record<string, never> | null;
         };
         /**
          * Figure
@@ -611,6 +723,16 @@ export interface components {
             title: string;
         };
         /**
+         * Finds
+         * @description Notes and marks from site; each has an id made by whoever found it.
+         */
+        Finds: {
+            /** @default [] */
+            marks: components["schemas"]["MarkEdit"][];
+            /** @default [] */
+            notes: components["schemas"]["Note"][];
+        };
+        /**
          * FixedTop
          * @description The tops of the units stand at `top_mm` over the datum mark.
          */
@@ -618,6 +740,22 @@ export interface components {
             /** @enum {unknown} */
             rule: "fixed top";
             top_mm: number;
+        };
+        /**
+         * FlipCheck
+         * @description A level read twice on one place, turned end for end between: the rise over `length_mm`, mm, both times.
+         *
+         *         Both rises are told in the same direction along the place, so that their mean is the place's and half their
+         *         difference the level's own.
+         */
+        FlipCheck: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {unknown} */
+            check: "flip";
+            first_mm: number;
+            length_mm: number;
+            turned_mm: number;
         };
         /**
          * Gap
@@ -650,6 +788,7 @@ export interface components {
             supersedes: string | null;
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /** Format: date-time */
             taken_at: string;
             /** @default  */
             taken_by: string;
@@ -666,16 +805,34 @@ export interface components {
             rule: "high spot";
         };
         /**
+         * HookCheck
+         * @description One length read twice with a tape: by its hook, and from `mark_mm` on the tape, where the hook has no part.
+         */
+        HookCheck: {
+            /** Format: date-time */
+            at: string;
+            /** @enum {unknown} */
+            check: "hook";
+            from_mark_mm: number;
+            hooked_mm: number;
+            /** @default 100 */
+            mark_mm: number;
+        };
+        /**
          * Instrument
          * @description What a reading was taken with. `sigma_mm` is the standard uncertainty of one reading (JCGM 100, type B).
+         *
+         *         What a check finds is taken off all that is read with the instrument from the check on, until the next.
          */
         Instrument: {
+            /** @default [] */
+            checks: (components["schemas"]["FlipCheck"] | components["schemas"]["HookCheck"] | components["schemas"]["SquareCheck"])[];
             id: string;
             /**
              * @default tape
              * @enum {unknown}
              */
-            kind: "digital level" | "laser line" | "laser meter" | "level" | "string line" | "tape" | "water level";
+            kind: "digital level" | "laser line" | "laser meter" | "level" | "square" | "string line" | "tape" | "water level";
             name: string;
             /** @default 0.5 */
             sigma_mm: number;
@@ -783,6 +940,18 @@ export interface components {
             revision: number;
         };
         /**
+         * Knee
+         * @description Where a ceiling turns into a slope: the line across `along` at `at_mm`.
+         */
+        Knee: {
+            /**
+             * @default y
+             * @enum {unknown}
+             */
+            along: "x" | "y";
+            at_mm: number;
+        };
+        /**
          * KnockedLine
          * @description A line that moved in the midst of its round: since which reading, and by how much, mm.
          */
@@ -795,11 +964,15 @@ export interface components {
         /**
          * LevelBias
          * @description By how much a level reads too high, mm per m, and how well that is known; the readings are corrected for it.
+         *
+         *         `since` is when the check was made that it rests on; None for what was read before any.
          */
         LevelBias: {
             instrument: string;
             mm_per_m: number;
             sd: number;
+            /** @default null */
+            since: string | null;
         };
         /**
          * Mark
@@ -831,16 +1004,59 @@ export interface components {
             treatment: "bridge" | "keep clear" | "move by a licensed trade" | "notch" | "remove";
         };
         /**
+         * MarkEdit
+         * @description A mark made or changed on site; `was` is what it was changed from, None where it is new.
+         */
+        MarkEdit: {
+            mark: components["schemas"]["Mark"];
+            /** @default null */
+            was: components["schemas"]["Mark"] | null;
+        };
+        /**
          * NextReading
          * @description The station that would tell most, and what it would do to the least known spot: mm now and mm then.
          *
-         *         `would_move_mm` is by how much it may still move any spot that the decision rests on (95 %).
+         *         `would_move_mm` is by how much it may still move any figure of the decision (95 %), `two_would_move_mm` by how much
+         *         it and the best one after it may; `about` is what is being decided: the shape of the place while nothing stands
+         *         there, else its shims and packing. Where the round is done, `station` is empty and `at` a spot of what is decided.
          */
         NextReading: {
+            /**
+             * @default shape
+             * @enum {unknown}
+             */
+            about: "shape" | "shims";
+            at: [
+                number,
+                number
+            ];
             station: string;
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /** @default null */
+            two_would_move_mm: number | null;
             worst_sd_now_mm: number;
             worst_sd_then_mm: number;
             would_move_mm: number;
+        };
+        /**
+         * Note
+         * @description Something seen on site, where and by whom; a fact like a reading.
+         */
+        Note: {
+            /** @default null */
+            at: [
+                number,
+                number
+            ] | null;
+            id: string;
+            /** @default null */
+            surface: ("back" | "ceiling" | "floor" | "left" | "right") | null;
+            text: string;
+            /** Format: date-time */
+            written_at: string;
+            /** @default  */
+            written_by: string;
         };
         /**
          * Offset
@@ -866,6 +1082,7 @@ export interface components {
             supersedes: string | null;
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /** Format: date-time */
             taken_at: string;
             /** @default  */
             taken_by: string;
@@ -950,6 +1167,7 @@ export interface components {
             supersedes: string | null;
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /** Format: date-time */
             taken_at: string;
             /** @default  */
             taken_by: string;
@@ -986,6 +1204,9 @@ export interface components {
         /**
          * Scan
          * @description Many offsets from one plane, thinned from a file: (first axis, second axis, distance), mm.
+         *
+         *         `tilt_mm_per_m` is how far the file's own axes may be out of true (standard uncertainty); 0 for a scanner that
+         *         levels itself.
          */
         Scan: {
             /** @default null */
@@ -1010,9 +1231,12 @@ export interface components {
             supersedes: string | null;
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /** Format: date-time */
             taken_at: string;
             /** @default  */
             taken_by: string;
+            /** @default 0 */
+            tilt_mm_per_m: number;
         };
         /**
          * School
@@ -1179,6 +1403,7 @@ export interface components {
             supersedes: string | null;
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /** Format: date-time */
             taken_at: string;
             /** @default  */
             taken_by: string;
@@ -1214,10 +1439,26 @@ export interface components {
             note: string;
             /** @default null */
             supersedes: string | null;
+            /** Format: date-time */
             taken_at: string;
             /** @default  */
             taken_by: string;
             value_mm: number;
+        };
+        /**
+         * SquareCheck
+         * @description A line drawn along a square, the square flipped over, and a second line drawn from the same foot.
+         *
+         *         `apart_mm` is between the two lines at `leg_mm` from the foot: positive where they open away from each other, as
+         *         they do along a square that is wider than square.
+         */
+        SquareCheck: {
+            apart_mm: number;
+            /** Format: date-time */
+            at: string;
+            /** @enum {unknown} */
+            check: "square";
+            leg_mm: number;
         };
         /**
          * Stack
@@ -1632,6 +1873,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    add_finds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Finds"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
                 };
             };
             /** @description Refused */
@@ -2127,6 +2404,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_on_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Instrument"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    check_findings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Instrument"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CheckFound"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    take_off_shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Instrument"][];
                 };
             };
             /** @description Refused */

@@ -4,6 +4,7 @@
 - `supports`: where units touch floor and wall
 - `ground`: the surfaces under and behind a run, solved once
 - `shims`: stacks from the kit, tapered pairs, blocks
+- `asked`: what is about to be decided, for the next best reading
 - `plan`: a datum turned into shims and packing
 - `obstacles`: what is in the way of units and fixings
 - `schools`: the ways to decide where level starts, compared

@@ -22,7 +22,10 @@ from wobble.core.job import (
     SURFACE_AXES,
     Bay,
     Corner,
+    FlipCheck,
     Gap,
+    HookCheck,
+    Instrument,
     Job,
     Mark,
     Offset,
@@ -30,6 +33,7 @@ from wobble.core.job import (
     Reading,
     Scan,
     Slope,
+    SquareCheck,
     reading_spots,
     surface_extent,
 )
@@ -144,8 +148,41 @@ def check_job(job: Job) -> None:
                 mend="Swap them.",
                 path=f"$.kit.tapers[{i}].thick_mm",
             )
+    for i, instrument in enumerate(job.instruments):
+        _check_instrument(instrument, f"$.instruments[{i}]")
     for i, bay in enumerate(job.bays):
         _check_bay(bay, instruments, f"$.bays[{i}]")
+    _check_corners(job)
+
+
+def _check_instrument(instrument: Instrument, path: str) -> None:
+    """Check that an instrument's checks are of its kind."""
+    fitting = {"level": FlipCheck, "digital level": FlipCheck, "tape": HookCheck, "square": SquareCheck}
+    kind = fitting.get(instrument.kind)
+    for k, check in enumerate(instrument.checks):
+        if kind is None or not isinstance(check, kind):
+            raise DocumentError(
+                f"A {instrument.kind} cannot be checked that way.",
+                mend="Flip a level, measure one length twice with a tape, or draw, flip and draw with a square.",
+                path=f"{path}.checks[{k}]",
+            )
+
+
+def _check_corners(job: Job) -> None:
+    """Check that corners are shared with bays that are there, and each wall with one bay only."""
+    taken: set[str] = set()
+    for i, bay in enumerate(job.bays):
+        other = bay.right_is_back_of
+        if other is None:
+            continue
+        path = f"$.bays[{i}].right_is_back_of"
+        if other == bay.id or other not in {b.id for b in job.bays}:
+            raise DocumentError(f"There is no other bay “{other}” to share a corner with.", mend="Name one.", path=path)
+        if other in taken:
+            raise DocumentError(
+                f"The back of “{other}” is already another bay's right wall.", mend="Choose one of the two.", path=path
+            )
+        taken.add(other)
 
 
 def _check_bay(bay: Bay, instruments: set[str], path: str) -> None:
@@ -154,6 +191,7 @@ def _check_bay(bay: Bay, instruments: set[str], path: str) -> None:
     _check_unique(f"{path}.units", [u.id for u in bay.units], "unit")
     _check_unique(f"{path}.surfaces", list(bay.surfaces), "surface")
     _check_unique(f"{path}.marks", [m.id for m in bay.marks], "mark")
+    _check_unique(f"{path}.notes", [n.id for n in bay.notes], "note")
     for i, mark in enumerate(bay.marks):
         _check_mark(bay, mark, f"{path}.marks[{i}]")
     across = {s.id: s.across for s in bay.set_ups}

@@ -109,7 +109,8 @@ def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock |
 
     For each set-up and each reading from it, all readings from there on are let move together: with w their weights
     on the set-up, the shift is wᵀQr / wᵀQw with standard deviation 1/√(wᵀQw), as for one reading in `disagreements`
-    (Baarda's test with a vector in place of a unit vector).
+    (Baarda's test with a vector in place of a unit vector). Readings without a time in `taken` are a neighbour's, whose
+    lines are looked after there.
     """
     rows = adjustment.observations
     if not rows:
@@ -119,7 +120,7 @@ def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock |
     single = float(np.max(weighted**2 / np.diag(precision)))
     best: tuple[float, Knock] | None = None
     for set_up in sorted({name for o in rows for name, _ in o.unknown_terms if name.startswith("line:")}):
-        column = np.asarray([dict(o.unknown_terms).get(set_up, 0.0) for o in rows])
+        column = np.asarray([dict(o.unknown_terms).get(set_up, 0.0) if o.reading_id in taken else 0.0 for o in rows])
         order = np.asarray(sorted(np.flatnonzero(column), key=lambda i: taken[rows[i].reading_id]), dtype=int)
         times = [taken[rows[i].reading_id] for i in order]
         weights = column[order]

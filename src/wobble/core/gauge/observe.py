@@ -1,17 +1,18 @@
 """Readings as linear sums: every kind becomes `constant + Σ weight · surface value + Σ weight · unknown + noise`.
 
 One least-squares system can then take them all (design of the adjustment). The unknowns beside the surfaces are the
-places of set-ups (`line:` and their id, mm) and the biases of levels (`bias:` and the instrument's id, mm per m). All
-lengths mm.
+places of set-ups (`line:` and their id, mm), instruments' own errors (`bias:` and the instrument's id; mm per m for a
+level or a square, mm for a tape) and the tilt of a scan's own axes (`tilt:`, mm per m). All lengths mm.
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wobble.core.errors import SurveyError
+from wobble.core.gauge.checks import BUBBLES, OwnError, error_at, own_errors
 from wobble.core.job import (
     SIDE_OF,
     TOWARDS_INSTALLER,
@@ -33,10 +34,6 @@ from wobble.core.job import (
 
 UNKNOWN_SET_UP_SD_MM = 1500.0
 """A set-up of unknown place may stand anywhere in reach of a person."""
-LEVEL_BIAS_SD = 0.8
-"""Standard deviation of a level's bias before a flip test, mm per m: half a millimetre is what makers allow
-themselves."""
-BUBBLES = ("level", "digital level")
 
 Term = tuple[SurfaceName, Spot, float]
 
@@ -65,11 +62,6 @@ def line_name(set_up: str) -> str:
     return f"line:{set_up}"
 
 
-def bias_name(instrument: str) -> str:
-    """Return the name of the unknown that is a level's bias."""
-    return f"bias:{instrument}"
-
-
 def observe(reading: Reading, instrument: Instrument, bay: Bay) -> tuple[Observation, ...]:
     """Return a reading as linear sums of what is unknown, one for each number that it holds.
 
@@ -83,7 +75,7 @@ def observe(reading: Reading, instrument: Instrument, bay: Bay) -> tuple[Observa
             spots = [((reading.along_mm, second), d) for second, d in reading.points]
             return tuple(_offset(reading, at, d, instrument) for at, d in spots)
         case Scan():
-            return tuple(_offset(reading, (u, v), d, instrument) for u, v, d in reading.points)
+            return _scan(reading, instrument)
         case Slope():
             return (_slope(reading, instrument),)
         case Gap():
@@ -93,13 +85,40 @@ def observe(reading: Reading, instrument: Instrument, bay: Bay) -> tuple[Observa
         case Span():
             (low, at, *_), (high, *_) = reading_spots(reading)
             terms = ((high, at, 1.0), (low, at, -1.0))
-            return (Observation(reading.id, reading.value_mm, instrument.sigma_mm, terms),)
+            return (Observation(reading.id, reading.value_mm, instrument.sigma_mm, terms, _hook(reading, instrument)),)
+
+
+def _hook(reading: Reading, instrument: Instrument) -> tuple[tuple[str, float], ...]:
+    """Return the share of a tape's hook in a length, where a check found how much it reads too long."""
+    if instrument.kind != "tape" or not instrument.checks:
+        return ()
+    error = error_at(instrument, reading.taken_at)
+    return ((error.name, 1.0),) if error.since is not None else ()
+
+
+def _scan(reading: Scan, instrument: Instrument) -> tuple[Observation, ...]:
+    """Return a scan's points; its own axes may be out of true, about their middle."""
+    middle = [sum(p[k] for p in reading.points) / len(reading.points) for k in (0, 1)]
+    out = []
+    for u, v, d in reading.points:
+        one = _offset(reading, (u, v), d, instrument)
+        if reading.tilt_mm_per_m:
+            levers = zip(tilt_names(reading), ((u - middle[0]) / 1000, (v - middle[1]) / 1000), strict=True)
+            one = replace(one, unknown_terms=(*one.unknown_terms, *levers))
+        out.append(one)
+    return tuple(out)
+
+
+def tilt_names(reading: Scan) -> tuple[str, str]:
+    """Return the names of the two unknowns that are the tilt of a scan along its surface's axes."""
+    return f"tilt:{reading.id}:first", f"tilt:{reading.id}:second"
 
 
 def _offset(reading: Offset | Profile | Scan, at: Spot, value_mm: float, instrument: Instrument) -> Observation:
     sign = float(TOWARDS_INSTALLER[reading.surface])
     terms = ((reading.surface, at, -sign),)
-    return Observation(reading.id, value_mm, instrument.sigma_mm, terms, ((line_name(reading.set_up), sign),))
+    others = ((line_name(reading.set_up), sign), *_hook(reading, instrument))
+    return Observation(reading.id, value_mm, instrument.sigma_mm, terms, others)
 
 
 def _slope(reading: Slope, instrument: Instrument) -> Observation:
@@ -107,7 +126,7 @@ def _slope(reading: Slope, instrument: Instrument) -> Observation:
     bias: tuple[tuple[str, float], ...] = ()
     if instrument.kind in BUBBLES:
         base_m = math.dist(reading.start, reading.end) / 1000.0
-        bias = ((bias_name(instrument.id), -base_m if reading.turned else base_m),)
+        bias = ((error_at(instrument, reading.taken_at).name, -base_m if reading.turned else base_m),)
     return Observation(reading.id, rise_mm(reading), instrument.sigma_mm, terms, bias)
 
 
@@ -154,7 +173,25 @@ def _corner(reading: Corner, instrument: Instrument, bay: Bay) -> Observation:
         (side, (b, z), sign),
         (side, (0.0, z), -sign),
     )
-    return Observation(reading.id, lacks * b, sigma * b, terms)
+    return Observation(reading.id, lacks * b, sigma * b, terms, _corner_error(reading, instrument))
+
+
+def _corner_error(reading: Corner, instrument: Instrument) -> tuple[tuple[str, float], ...]:
+    """Return the share of a square's own angle, or of a tape's hook in the diagonal, in what the angle lacks.
+
+    Against a square that is wider by ε the gap is smaller by ε·b, so that the angle seems to lack that much more; a
+    diagonal c that is read too long makes the angle seem wider by c/(ab·sin θ) for each millimetre.
+    """
+    error = error_at(instrument, reading.taken_at)
+    if error.since is None:
+        return ()
+    a, b, c = reading.along_mm, reading.out_mm, reading.value_mm
+    if reading.how == "square" and instrument.kind == "square":
+        return ((error.name, b / 1000),)
+    if reading.how == "diagonal" and instrument.kind == "tape":
+        cosine = (a * a + b * b - c * c) / (2 * a * b)
+        return ((error.name, -c / (a * math.sqrt(1 - cosine * cosine))),)
+    return ()
 
 
 def square_defect(reading: Corner, sigma_mm: float) -> tuple[float, float]:
@@ -194,11 +231,14 @@ def observations(bay: Bay, readings: Iterable[Reading], instruments: Mapping[str
     return out
 
 
-def unknowns(bay: Bay, instruments: Iterable[Instrument]) -> dict[str, tuple[float, float]]:
+def unknowns(
+    bay: Bay, readings: Iterable[Reading], instruments: Iterable[Instrument]
+) -> dict[str, tuple[float, float]]:
     """Return mean and standard deviation of every unknown beside the surfaces, before the readings."""
     lines = {line_name(s.id): set_up_prior(s, bay) for s in bay.set_ups}
-    biases = {bias_name(i.id): (0.0, LEVEL_BIAS_SD) for i in instruments if i.kind in BUBBLES}
-    return lines | biases
+    tilts = {name: (0.0, r.tilt_mm_per_m) for r in readings if isinstance(r, Scan) for name in tilt_names(r)}
+    errors: list[OwnError] = [e for i in instruments for e in own_errors(i)]
+    return lines | tilts | {e.name: (e.mean, e.sd) for e in errors}
 
 
 def set_up_prior(set_up: SetUp, bay: Bay) -> tuple[float, float]:

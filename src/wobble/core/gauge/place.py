@@ -2,10 +2,14 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from datetime import datetime
 from typing import Literal
 
 import numpy as np
 
+from wobble.core.gauge.checks import BUBBLES, own_errors
+from wobble.core.gauge.next import Asked, next_for
 from wobble.core.gauge.observe import line_name
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import NextReading, Station, next_reading, stations, with_readings
@@ -63,11 +67,15 @@ class KnockedLine(Value, frozen=True, kw_only=True):
 
 
 class LevelBias(Value, frozen=True, kw_only=True):
-    """By how much a level reads too high, mm per m, and how well that is known; the readings are corrected for it."""
+    """By how much a level reads too high, mm per m, and how well that is known; the readings are corrected for it.
+
+    `since` is when the check was made that it rests on; None for what was read before any.
+    """
 
     instrument: str
     mm_per_m: float
     sd: float
+    since: datetime | None = None
 
 
 class Place(Value, frozen=True, kw_only=True):
@@ -83,8 +91,8 @@ class Place(Value, frozen=True, kw_only=True):
     biases: tuple[LevelBias, ...] = ()
 
 
-def place(survey: Survey) -> Place:
-    """Return what a survey says of its bay."""
+def place(survey: Survey, asked: Sequence[Asked] = ()) -> Place:
+    """Return what a survey says of its bay; the next reading is the best one for what is asked, if anything is."""
     bay = survey.bay
     round_ = with_readings(stations(bay), survey)
     instrument = next((i for i in _instruments_used(survey)), Instrument(id="tape", name="Tape"))
@@ -103,7 +111,7 @@ def place(survey: Survey) -> Place:
         ),
         set_ups=tuple(_set_up_place(survey, s.id) for s in bay.set_ups),
         stations=round_,
-        next_reading=_next(survey, round_, instrument),
+        next_reading=next_for(survey, round_, asked, instrument) or _next(survey, round_, instrument),
         biases=_biases(survey),
         knock=KnockedLine(set_up=k.set_up, since=k.since, by_mm=k.by_mm, sd_mm=k.sd_mm)
         if (k := survey.knock)
@@ -122,11 +130,16 @@ def _next(survey: Survey, round_: tuple[Station, ...], instrument: Instrument) -
 
 def _biases(survey: Survey) -> tuple[LevelBias, ...]:
     """Return the biases of the levels that this bay was read with."""
-    used = sorted(
-        {name for o in survey.adjustment.observations for name, _ in o.unknown_terms if name.startswith("bias:")}
-    )
-    found = [(name.removeprefix("bias:"), *survey.adjustment.unknown(name)) for name in used]
-    return tuple(LevelBias(instrument=i, mm_per_m=bias, sd=sd) for i, bias, sd in found)
+    used = {name for o in survey.adjustment.observations for name, _ in o.unknown_terms}
+    found = []
+    for instrument in survey.instruments:
+        if instrument.kind not in BUBBLES:
+            continue
+        for error in own_errors(instrument):
+            if error.name in used:
+                bias, sd = survey.adjustment.unknown(error.name)
+                found.append(LevelBias(instrument=instrument.id, mm_per_m=bias, sd=sd, since=error.since))
+    return tuple(found)
 
 
 def _instruments_used(survey: Survey) -> tuple[Instrument, ...]:

@@ -22,6 +22,8 @@ LEVEL_SD_MM = 500.0
 """How far a surface may lie from its nominal place before anything ties it down."""
 SLOPE_SD = {"floor": 0.02, "ceiling": 0.05, "back": 0.03, "left": 0.03, "right": 0.03}
 """Standard deviation of fall, lean or skew, mm per mm."""
+STAIR_SLOPE_SD = 0.8
+"""Under a stair or a roof the ceiling may fall as steeply as people can climb."""
 CURVED_SLOPE_SD = 0.3
 CURVE_SD_MM = 150.0
 """A vehicle's side bends this far over its height, mm, and leans the more for it."""
@@ -51,7 +53,8 @@ CHARACTERS: dict[Literal["true", "typical", "rough"], Amplitudes] = {
 class SurfacePrior:
     """The prior of one surface: mean level, where its plane terms are centred, and its amplitudes.
 
-    `corners` are where on its first axis it meets other walls; `half_height` is that of a curved wall, else None.
+    `corners` are where on its first axis it meets other walls; `half_height` is that of a curved wall, else None;
+    `slope_sd` how steep it may be, mm per mm; `knee` the axis (0 or 1) and place where it turns into a slope.
     """
 
     surface: SurfaceName
@@ -60,19 +63,24 @@ class SurfacePrior:
     amplitudes: Amplitudes
     corners: tuple[float, ...] = ()
     half_height: float | None = None
+    slope_sd: float = 0.03
+    knee: tuple[int, float] | None = None
 
     def trend(self, spots: Floats) -> Floats:
         """Return what the surface may do as a whole, each column in its prior standard deviation: shape (n, n_terms).
 
-        Level and two slopes; build-up in every corner that it meets; for a curved wall its bend over the height.
+        Level and two slopes; build-up in every corner that it meets; for a curved wall its bend over the height; for
+        a ceiling with a knee the slope beyond it.
         """
         offset = spots - np.asarray(self.centre)
-        slope = SLOPE_SD[self.surface] if self.half_height is None else CURVED_SLOPE_SD
-        columns = [np.full(len(spots), LEVEL_SD_MM), slope * offset[:, 0], slope * offset[:, 1]]
+        columns = [np.full(len(spots), LEVEL_SD_MM), self.slope_sd * offset[:, 0], self.slope_sd * offset[:, 1]]
         columns += [BUILD_UP_MM * np.exp(-np.abs(spots[:, 0] - at) / BUILD_UP_REACH_MM) for at in self.corners]
         if self.half_height is not None:
             up = offset[:, 1] / self.half_height
             columns += [CURVE_SD_MM * up**2, CURVE_SD_MM / 2 * up**3, CURVE_SD_MM / 4 * up**4]
+        if self.knee is not None:
+            axis, at = self.knee
+            columns.append(STAIR_SLOPE_SD * np.maximum(spots[:, axis] - at, 0.0))
         return np.column_stack(columns)
 
     def covariance(self, first: Floats, second: Floats) -> Floats:
@@ -113,7 +121,17 @@ def surface_prior(bay: Bay, surface: SurfaceName, amplitudes: Amplitudes | None 
         amplitudes or CHARACTERS[bay.character],
         _corners(bay, surface),
         (high_v - low_v) / 2 if curved else None,
+        _slope_sd(bay, surface, curved=curved),
+        (0 if bay.knee.along == "x" else 1, bay.knee.at_mm) if bay.knee and surface == "ceiling" else None,
     )
+
+
+def _slope_sd(bay: Bay, surface: SurfaceName, *, curved: bool) -> float:
+    if curved:
+        return CURVED_SLOPE_SD
+    # with a knee, the plane is the flat part's
+    sloping = surface == "ceiling" and bay.kind == "under a slope" and bay.knee is None
+    return STAIR_SLOPE_SD if sloping else SLOPE_SD[surface]
 
 
 def _corners(bay: Bay, surface: SurfaceName) -> tuple[float, ...]:

@@ -39,13 +39,19 @@ class Station(Value, frozen=True, kw_only=True):
 class NextReading(Value, frozen=True, kw_only=True):
     """The station that would tell most, and what it would do to the least known spot: mm now and mm then.
 
-    `would_move_mm` is by how much it may still move any spot that the decision rests on (95 %).
+    `would_move_mm` is by how much it may still move any figure of the decision (95 %), `two_would_move_mm` by how much
+    it and the best one after it may; `about` is what is being decided: the shape of the place while nothing stands
+    there, else its shims and packing. Where the round is done, `station` is empty and `at` a spot of what is decided.
     """
 
     station: str
+    surface: SurfaceName
+    at: tuple[float, float]
     worst_sd_now_mm: float
     worst_sd_then_mm: float
     would_move_mm: float
+    two_would_move_mm: float | None = None
+    about: Literal["shape", "shims"] = "shape"
 
 
 def stations(bay: Bay) -> tuple[Station, ...]:
@@ -188,6 +194,8 @@ def next_reading(
     then = np.sqrt(np.maximum(now**2 - gain[:, best], 0.0))
     return NextReading(
         station=open_stations[best].id,
+        surface=open_stations[best].surface,
+        at=open_stations[best].at,
         worst_sd_now_mm=float(now.max()),
         worst_sd_then_mm=float(then.max()),
         would_move_mm=float(1.96 * np.sqrt(gain[:, best].max())),

@@ -15,6 +15,7 @@ from wobble.core.gauge.doubt import Disagreement, Knock, by_reading, disagreemen
 from wobble.core.gauge.observe import Observation, line_name, observations, unknowns
 from wobble.core.gauge.prior import SurfacePrior, surface_prior
 from wobble.core.gauge.refine import changed, refined
+from wobble.core.gauge.share import borrowed
 from wobble.core.job import Bay, Instrument, Job, Reading, SurfaceName, standing_readings
 
 TIED_SD_MM = 25.0
@@ -30,9 +31,10 @@ class Survey:
     Attributes:
         bay: The bay as measured.
         adjustment: The adjustment of all readings that agree.
-        disagreements: One verdict per standing reading, in order.
+        disagreements: One verdict per standing reading of the bay's own, in order.
         readings: The readings by id.
         knock: The set-up that was knocked, if one was.
+        instruments: What the job has to measure with.
     """
 
     bay: Bay
@@ -40,6 +42,7 @@ class Survey:
     disagreements: tuple[Disagreement, ...]
     readings: dict[str, Reading]
     knock: Knock | None = None
+    instruments: tuple[Instrument, ...] = ()
 
     @property
     def suspects(self) -> tuple[Disagreement, ...]:
@@ -56,15 +59,16 @@ class Survey:
 
 
 def survey(job: Job, bay: Bay) -> Survey:
-    """Adjust all standing readings of a bay.
+    """Adjust all standing readings of a bay, and what those of bays that share a corner tell of it.
 
     Raises:
         SurveyError: A reading names an instrument that the job does not have.
     """
     instruments: dict[str, Instrument] = {i.id: i for i in job.instruments}
     standing = standing_readings(bay)
-    observed = observations(bay, standing, instruments)
-    others = unknowns(bay, instruments.values())
+    told = borrowed(job, bay, instruments)
+    observed = [*observations(bay, standing, instruments), *told.observations]
+    others = unknowns(bay, standing, instruments.values()) | dict(told.unknowns or {})
     priors: dict[SurfaceName, SurfacePrior] = {s: surface_prior(bay, s) for s in bay.surfaces}
     whole, verdicts, cleared = _cleared(observed, priors, others)
     amplitudes = refined(cleared) if cleared.observations else {}
@@ -77,7 +81,8 @@ def survey(job: Job, bay: Bay) -> Survey:
         observed = _parted(observed, standing, knock)
         others = others | {_knocked_name(knock): (0.0, KNOCKED_SD_MM)}
         whole, verdicts, cleared = _cleared(observed, priors, others)
-    return Survey(bay, cleared, by_reading(verdicts), {r.id: r for r in standing}, knock)
+    own = {r.id: r for r in standing}
+    return Survey(bay, cleared, by_reading([v for v in verdicts if v.reading_id in own]), own, knock, job.instruments)
 
 
 def _knocked_name(knock: Knock) -> str:
@@ -91,7 +96,7 @@ def _parted(observed: Sequence[Observation], standing: Sequence[Reading], knock:
     out = []
     for o in observed:
         weight = dict(o.unknown_terms).get(line)
-        if weight is not None and times[o.reading_id] >= times[knock.since]:
+        if weight is not None and o.reading_id in times and times[o.reading_id] >= times[knock.since]:
             o = replace(o, unknown_terms=(*o.unknown_terms, (_knocked_name(knock), weight)))
         out.append(o)
     return out

@@ -73,7 +73,9 @@ def _grid(bay: Bay, surface: SurfaceName) -> Floats:
 def _of_surface(survey: Survey, surface: SurfaceName) -> list[Trait]:
     """Return the traits of one surface over the part of it that was read."""
     read = survey.adjustment.designs[surface].spots
-    (low_u, low_v), (high_u, high_v) = read.min(axis=0), read.max(axis=0)
+    edges = np.asarray(surface_extent(survey.bay, surface))
+    # a neighbour's readings may lie past the end of this bay
+    (low_u, low_v), (high_u, high_v) = np.clip([read.min(axis=0), read.max(axis=0)], edges[:, 0], edges[:, 1])
     u, v = np.linspace(low_u, high_u, STEPS[0]), np.linspace(low_v, high_v, STEPS[1])
     spots = np.stack(np.meshgrid(u, v), axis=-1).reshape(-1, 2)
     joint = survey.adjustment.at((surface, spots))

@@ -1,4 +1,4 @@
-"""Simulated instruments: they read a true surface as a person would, with noise and to the nearest graduation."""
+"""Whole series of one kind, read with a simulated instrument: a surface from its line, distances across."""
 
 from __future__ import annotations
 
@@ -8,16 +8,11 @@ from typing import Literal
 import numpy as np
 
 from wobble.core.gauge.prior import Floats
-from wobble.core.job import TOWARDS_INSTALLER, Instrument, Offset, SetUp, Span, SurfaceName
+from wobble.core.job import Instrument, Offset, SetUp, Span, SurfaceName
 from wobble.core.practice.rooms import TrueSurface
+from wobble.core.practice.simulated import Simulated, TruePlace
 
 FIRST_READING = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
-
-
-def _as_read(exact: Floats, instrument: Instrument, graduation_mm: float, rng: np.random.Generator) -> Floats:
-    """Return true lengths as they are read: with the instrument's noise, to the nearest graduation (0 for none)."""
-    read = exact + rng.normal(0, instrument.sigma_mm, len(exact))
-    return np.asarray(np.round(read / graduation_mm) * graduation_mm if graduation_mm else read)
 
 
 def read_offsets(
@@ -34,10 +29,10 @@ def read_offsets(
 ) -> tuple[Offset, ...]:
     """Return offsets read from a plane at `true_place_mm` (the set-up's own place if None) at spots of shape (n, 2)."""
     rng = np.random.default_rng(seed)
-    place = true_place_mm if true_place_mm is not None else set_up.at_mm or 0.0
-    exact = TOWARDS_INSTALLER[surface] * (place - truth.at(spots))
-    read = _as_read(exact, instrument, graduation_mm, rng)
-    return tuple(
+    stands = true_place_mm if true_place_mm is not None else set_up.at_mm or 0.0
+    place = TruePlace({surface: truth}, {set_up.id: stands})
+    tool = Simulated(instrument, graduation_mm)
+    asked = (
         Offset(
             id=f"{prefix or surface}-{i + 1}",
             instrument=instrument.id,
@@ -45,10 +40,11 @@ def read_offsets(
             surface=surface,
             at=(float(spot[0]), float(spot[1])),
             set_up=set_up.id,
-            value_mm=float(value),
+            value_mm=0.0,
         )
-        for i, (spot, value) in enumerate(zip(spots, read, strict=True))
+        for i, spot in enumerate(spots)
     )
+    return tuple(tool.read(one, place, rng) for one in asked)
 
 
 def read_spans(
@@ -62,16 +58,18 @@ def read_spans(
 ) -> tuple[Span, ...]:
     """Return distances from the near (or lower) surface to the far one at spots of shape (n, 2)."""
     rng = np.random.default_rng(seed)
-    near, far = truths
-    read = _as_read(far.at(spots) - near.at(spots), instrument, graduation_mm, rng)
-    return tuple(
+    names: tuple[SurfaceName, SurfaceName] = ("left", "right") if between == "left-right" else ("floor", "ceiling")
+    place = TruePlace(dict(zip(names, truths, strict=True)))
+    tool = Simulated(instrument, graduation_mm)
+    asked = (
         Span(
             id=f"{between}-{i + 1}",
             instrument=instrument.id,
             taken_at=FIRST_READING + timedelta(seconds=40 * i),
             between=between,
             at=(float(spot[0]), float(spot[1])),
-            value_mm=float(value),
+            value_mm=1.0,
         )
-        for i, (spot, value) in enumerate(zip(spots, read, strict=True))
+        for i, spot in enumerate(spots)
     )
+    return tuple(tool.read(one, place, rng) for one in asked)

@@ -92,6 +92,17 @@ def add_readings(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpRespons
     return answer(Kept(revision=job.revision, stored=tuple(stored), known=tuple(known)))
 
 
+@router.post(
+    "/{uuid:job_id}/bays/{bay_id}/finds",
+    openapi_extra=describe(takes=edits.Finds, gives=Revision),
+    operation_id="add_finds",
+)
+def add_finds(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+    """Store notes and marks from site. Sending the same ones twice stores them once."""
+    job = edits.add_finds(request.user, job_id, bay_id, body(request, edits.Finds))
+    return answer(Revision(revision=job.revision))
+
+
 @router.put(
     "/{uuid:job_id}/bays/{bay_id}/readings/{reading_id}/aside",
     openapi_extra=describe(takes=core.Aside, gives=Revision),

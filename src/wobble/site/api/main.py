@@ -12,7 +12,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
 from wobble.core.errors import DocumentError, LengthError, SurveyError, WobbleError
-from wobble.site.api import fit, gauge, jobs, session, wire
+from wobble.site.api import fit, gauge, jobs, session, shelf, wire
 from wobble.site.edits import Contradiction, NotThere, Stale
 
 STATUS: dict[type[WobbleError], int] = {
@@ -38,6 +38,7 @@ class Api(NinjaAPI):
 
 api = Api(title="Wobble", version="1", auth=django_auth, openapi_url="openapi.json", docs_url=None)
 api.add_router("/session", session.router)
+api.add_router("/shelf", shelf.router)
 api.add_router("/jobs", jobs.router)
 api.add_router("/jobs", gauge.router)
 api.add_router("/jobs", fit.router)
@@ -50,6 +51,8 @@ def refuse(_request: HttpRequest, error: Any) -> HttpResponse:
     fault = wire.Fault(code=error.code, message=error.message, mend=error.mend, path=error.path)
     if isinstance(error, Stale):
         fault = replace(fault, revision=error.revision, changes=error.changes)
+    if isinstance(error, Contradiction):
+        fault = replace(fault, theirs=error.theirs)
     return wire.answer(fault, status)
 
 

@@ -18,7 +18,10 @@ _known: dict[str, Any] = {}
 
 
 class Fault(msgspec.Struct, frozen=True, kw_only=True):
-    """Why a call was refused: a stable code, what is wrong, how to mend it, and the path of the fault."""
+    """Why a call was refused: a stable code, what is wrong, how to mend it, and the path of the fault.
+
+    `theirs` is what is stored where the caller's value contradicts it.
+    """
 
     code: str
     message: str
@@ -26,6 +29,7 @@ class Fault(msgspec.Struct, frozen=True, kw_only=True):
     path: str = ""
     revision: int | None = None
     changes: tuple[str, ...] = ()
+    theirs: dict[str, Any] | None = None
 
 
 def answer(value: Any, status: int = 200) -> HttpResponse:
