@@ -12,7 +12,7 @@ from wobble.core.gauge.stations import stations
 from wobble.core.gauge.survey import Survey, survey
 from wobble.core.gauge.traits import traits
 from wobble.core.job import SIDE_OF, Bay, Corner, Instrument, Job, Offset, Reading, SetUp, SurfaceName
-from wobble.core.practice.instruments import FIRST_READING
+from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import ROOM_SIZE_MM, Room, made_up_room
 from wobble.core.practice.survey import read_round
 
@@ -26,6 +26,7 @@ LINES: dict[SurfaceName, SetUp] = {
     "right": SetUp(id="side", name="Plumb plane across", across="x", at_mm=1500.0),
 }
 MISREAD_MM = 10.0
+GRIDDED: tuple[SurfaceName, ...] = ("floor", "back")
 EXPECTED_RMS_MM = {"floor": 0.8, "back": 0.8, "left": 1.1, "right": 1.1, "ceiling": 1.6}
 
 
@@ -76,9 +77,25 @@ def bay_of_five() -> Bay:
 
 
 def measured(room: Room, bay: Bay, seed: int) -> Job:
-    """Return a job with the room's proposed round, read with 1 mm instruments."""
-    readings = read_round(bay, room.surfaces, LINES, TOOL, 10 * seed)
-    return Job(name="", instruments=(TOOL,), bays=(replace(bay, readings=readings),))
+    """Return a job of 64 readings with 1 mm instruments.
+
+    Floor and back on a grid of seven by three, nine readings on each side wall and four spans up, as proposed.
+    """
+    readings: list[Reading] = []
+    for i, surface in enumerate(GRIDDED):
+        spots = _grid_of(bay, surface)
+        readings += read_offsets(room.surfaces[surface], surface, spots, LINES[surface], TOOL, seed=10 * seed + i)
+    walls: tuple[SurfaceName, ...] = ("floor", "left", "right", "ceiling")
+    round_ = read_round(replace(bay, surfaces=walls), room.surfaces, LINES, TOOL, 10 * seed + 5)
+    readings += [r for r in round_ if not (isinstance(r, Offset) and r.surface == "floor")]
+    return Job(name="", instruments=(TOOL,), bays=(replace(bay, readings=tuple(readings)),))
+
+
+def _grid_of(bay: Bay, surface: SurfaceName) -> Floats:
+    """Return the spots at which floor or back is read: the second axis as far as the proposed round goes."""
+    second = [s.at[1] for s in stations(bay) if s.surface == surface]
+    axes = np.linspace(60.0, bay.width_mm - 60.0, 7), np.linspace(min(second), max(second), 3)
+    return np.stack(np.meshgrid(*axes), axis=-1).reshape(-1, 2)
 
 
 def five(n_bays: int) -> Five:

@@ -6,11 +6,13 @@ import json
 import re
 
 import pytest
+from bench.drawing import crowded_job
 from django.contrib.auth import get_user_model
 from playwright.sync_api import Page, expect
 from tools.browser import PHONE, TABLE
 
-from wobble.site.models import Job, Reading
+from wobble.core.formats.document import write_job
+from wobble.site.models import Bay, Job, Mark, Note, Reading
 
 pytestmark = pytest.mark.browser
 
@@ -299,6 +301,17 @@ def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_onc
     page.keyboard.type("1003.5")
     page.keyboard.press("Enter")
     expect(page.get_by_role("status")).to_have_text("2 waiting")
+    page.get_by_role("button", name="Found…").tap()
+    page.get_by_label("Called").fill("Old pipe")
+    page.get_by_role("button", name="Keep").tap()
+    page.get_by_role("button", name="Found…").tap()
+    page.get_by_label("What it is").select_option("note")
+    page.get_by_label("Note", exact=True).fill("Damp under the sill")
+    page.get_by_role("button", name="Keep").tap()
+    expect(page.get_by_role("status")).to_have_text("4 waiting")
+    page.reload()
+    expect(page.get_by_text("Damp under the sill")).to_be_visible()
+    expect(page.get_by_role("status")).to_have_text("4 waiting")
     assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 39
 
     line.mend()
@@ -306,6 +319,107 @@ def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_onc
     facts = [r.fact for r in Reading.objects.filter(bay__job__name="Gable workroom").order_by("-id")[:2]]
     assert [f["entered"] for f in facts] == ["1003.5", "998.0"]
     assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 41
+    assert [m.name for m in Mark.objects.filter(name="Old pipe")] == ["Old pipe"]
+    assert [n.text for n in Note.objects.all()] == ["Damp under the sill"]
+
+
+def test_a_mark_changed_here_and_elsewhere_is_shown_with_both_values(desks, line):
+    """The outlet is moved on this device with no connection, and by somebody else meanwhile; the user chooses."""
+    here = desks(address=line.address)
+    page = here.page
+    workroom = here.open_demo()
+    here.goto(workroom + "/north/gauge")
+    here.watch.cut = True
+    line.cut()
+    page.keyboard.press("n")
+    page.get_by_label("Called").fill("Outlet")
+    page.get_by_role("button", name="Keep").click()
+    expect(page.get_by_role("status")).to_have_text("1 waiting")
+    waits = page.evaluate(
+        """() => new Promise((done) => {
+          const opening = indexedDB.open('wobble');
+          opening.onsuccess = () => {
+            const all = opening.result.transaction('readings').objectStore('readings').getAll();
+            all.onsuccess = () => done(all.result[0]);
+          };
+        })"""
+    )
+    bay = Bay.objects.get(job__name="Gable workroom")
+    theirs = waits["mark"] | {"name": "Double outlet", "proud_mm": 12}
+    Mark.objects.create(bay=bay, place=9, key=theirs["id"], **{k: v for k, v in theirs.items() if k not in ("id",)})
+    here.watch.expected.add(409)
+    line.mend()
+    both = page.get_by_role("dialog")
+    expect(both.get_by_role("row", name="Name")).to_contain_text("Double outlet", timeout=15_000)
+    expect(both.get_by_role("row", name="Stands proud")).to_contain_text("12")
+    page.get_by_role("button", name="Keep mine").click()
+    expect(page.get_by_role("status")).to_have_text("kept")
+    assert [m.name for m in Mark.objects.filter(key=theirs["id"])] == ["Outlet"]
+
+
+def test_two_retakes_of_one_reading_are_shown_with_both_values(table):
+    page = table.page
+    workroom = table.open_demo()
+    for value, by in ((1004.0, "Ines"), (1009.0, "Tomas")):
+        fact = Reading.objects.get(bay__job__name="Gable workroom", key="gw-03").fact
+        again = fact | {"id": f"again-{by}", "supersedes": "gw-03", "value_mm": value, "taken_by": by}
+        Reading.objects.create(bay=Bay.objects.get(job__name="Gable workroom"), key=again["id"], fact=again)
+    table.goto(workroom + "/north/gauge")
+    told = page.get_by_text("Both count until you say which holds")
+    expect(told).to_contain_text("1004.0 by Ines")
+    expect(told).to_contain_text("1009.0 by Tomas")
+    page.get_by_role("button", name="Keep 1004.0").click()
+    expect(told).to_be_hidden()
+    aside = Reading.objects.get(key="again-Tomas").aside
+    assert aside is not None
+    assert aside["reason"] == "the other retake holds"
+
+
+def test_a_level_is_flipped_step_by_step_and_goes_on_the_shelf(table):
+    page = table.page
+    workroom = table.open_demo()
+    table.goto(workroom)
+    page.get_by_role("button", name="Check Spirit level").click()
+    steps = page.get_by_role("dialog")
+    steps.get_by_label("1. How much the far end").fill("4")
+    steps.get_by_label("2. Turn it").fill("1")
+    page.get_by_role("button", name="Work it out").click()
+    expect(steps.get_by_text("It reads")).to_contain_text("1.25 ± 0.30 mm per m")
+    page.get_by_role("button", name="Count it from now on").click()
+    expect(page.get_by_role("row", name="Spirit level")).to_contain_text("+1.25 ± 0.30")
+    page.get_by_role("button", name="To my shelf: Spirit level").click()
+    expect(page.get_by_text("on your shelf")).to_be_visible()
+    jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
+    table.goto("/jobs/" + next(j["id"] for j in jobs if j["name"] == "First job"))
+    page.get_by_role("button", name="Remove Spirit level").click()
+    page.get_by_role("button", name="Spirit level, 600", exact=True).click()
+    expect(page.get_by_role("row", name="Spirit level")).to_contain_text("+1.25 ± 0.30")
+
+
+def test_a_crowded_bay_is_drawn_and_tells_the_value_under_the_finger(phone, browser):
+    """500 readings and 50 marks on the phone: one node a mark or a station, and the value at any place."""
+    page = phone.page
+    phone.open_demo()
+    table_ids = page.evaluate(
+        """async (document) => {
+          const { csrf } = await (await fetch('/api/session')).json();
+          const headers = { 'X-CSRFToken': csrf, 'Content-Type': 'application/json' };
+          return (await fetch('/api/jobs', { method: 'POST', headers, body: document })).json();
+        }""",
+        write_job(crowded_job()).decode(),
+    )
+    phone.goto(f"/jobs/{table_ids['id']}/bay/gauge")
+    drawing = page.locator("svg[role=group]")
+    drawing.wait_for()
+    assert drawing.evaluate("(e) => e.querySelectorAll('g.mark').length") == 50
+    assert drawing.evaluate("(e) => e.querySelectorAll('*').length") < 3000, "what is drawn stays light"
+    for key, name in (("c", "cut at"), ("v", "plan at")):
+        page.keyboard.press(key)
+        section = page.get_by_role("img", name=re.compile(name))
+        box = section.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        expect(page.get_by_text(re.compile("Back wall .* ± .* (proud|hollow)"))).to_be_visible()
 
 
 def test_an_alcove_is_drawn_unfolded_and_described(table):

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from datetime import timedelta
 
 import numpy as np
@@ -26,12 +27,12 @@ TURN = 0.01
 
 def wall(x: float) -> float:
     """The first bay's back: how far out it stands, mm, along its own x."""
-    return 3.0 * np.sin(x / 500.0)
+    return 3.0 * math.sin(x / 500.0)
 
 
 def right_wall(y: float) -> float:
     """The first bay's right wall, mm along its x: it leans away as it comes out, and bows."""
-    return WIDTH + TURN * y + 5.0 * np.sin(y / 300.0)
+    return WIDTH + TURN * y + 5.0 * math.sin(y / 300.0)
 
 
 def first_bay(*readings: Offset, **more: object) -> Bay:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from datetime import timedelta
+from typing import Any
 
 import numpy as np
 import pytest
@@ -66,7 +67,7 @@ def true_place(rng: np.random.Generator) -> TruePlace:
     return TruePlace(surfaces, TRUE_LINES, WIDTH)
 
 
-def common(id_: str, **more: object) -> dict:
+def common(id_: str, **more: object) -> dict[str, Any]:
     return {"id": id_, "instrument": "none yet", "taken_at": WHEN, **more}
 
 
@@ -191,11 +192,11 @@ def survey_of(readings: list[Reading], *tools: Simulated):
 def test_what_checks_find_worked_out_by_hand():
     """A level: 4 and 1 over 1200 are 1.25 per m out. A tape: 901.5 against 1000.5 from 100. A square: 0.8 at 400."""
     flip = found(FlipCheck(at=WHEN, length_mm=1200, first_mm=4.0, turned_mm=1.0), 0.5)
-    assert (flip.value, flip.sd) == (pytest.approx(1.25), pytest.approx(0.5 * 2**0.5 / 2 / 1.2))
+    assert [flip.value, flip.sd] == pytest.approx([1.25, 0.5 * 2**0.5 / 2 / 1.2])
     hook = found(HookCheck(at=WHEN, hooked_mm=901.5, from_mark_mm=1000.5), 0.5)
-    assert (hook.value, hook.sd) == (pytest.approx(1.0), pytest.approx(0.7071, abs=1e-4))
+    assert [hook.value, hook.sd] == pytest.approx([1.0, 0.7071], abs=1e-4)
     off = found(SquareCheck(at=WHEN, leg_mm=400, apart_mm=0.8), 0.2)
-    assert (off.value, off.sd) == (pytest.approx(1.0), pytest.approx(0.25))
+    assert [off.value, off.sd] == pytest.approx([1.0, 0.25])
 
 
 @settings(max_examples=25, deadline=None)

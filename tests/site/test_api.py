@@ -318,3 +318,82 @@ def test_every_demo_job_comes_back_from_the_database_as_it_was_made(ines):
     for made in (vestry_press(), narrowboat_galley(), gable_workroom()):
         stored = ines.import_job(write_job(made))
         assert rows.job_value(Job.objects.get(id=stored["id"])) == made
+
+
+MARK = {
+    "id": "m-1",
+    "name": "Outlet by the door",
+    "kind": "outlet",
+    "surface": "back",
+    "at": [400, 300],
+    "size": [86, 86],
+}
+NOTE = {"id": "n-1", "text": "Damp under the sill", "written_at": "2026-03-08T10:00:00Z", "written_by": "Ines"}
+
+
+def test_notes_and_marks_from_site_are_stored_once(ines):
+    stored = ines.import_job()
+    finds = {"notes": [NOTE], "marks": [{"mark": MARK, "was": None}]}
+    status, first = ines.post(bay_path(stored, "/finds"), finds)
+    assert status == 200
+    assert ines.post(bay_path(stored, "/finds"), finds) == (200, first)
+    bay = ines.get(f"/jobs/{stored['id']}")[1]["job"]["bays"][0]
+    assert [n["text"] for n in bay["notes"]] == ["Damp under the sill"]
+    assert [m["name"] for m in bay["marks"]].count("Outlet by the door") == 1
+
+
+def test_a_mark_changed_in_two_places_is_shown_with_both_values(ines):
+    """Ines sees a mark, it is changed elsewhere, and hers from the first form is held back until she has seen both."""
+    stored = ines.import_job()
+    ines.post(bay_path(stored, "/finds"), {"marks": [{"mark": MARK, "was": None}]})
+    theirs, mine = MARK | {"at": [420, 300]}, MARK | {"at": [390, 310]}
+    assert ines.post(bay_path(stored, "/finds"), {"marks": [{"mark": theirs, "was": MARK}]})[0] == 200
+    status, fault = ines.post(bay_path(stored, "/finds"), {"marks": [{"mark": mine, "was": MARK}]})
+    assert (status, fault["code"], fault["theirs"]["at"]) == (409, "differs", [420.0, 300.0])
+    assert ines.post(bay_path(stored, "/finds"), {"marks": [{"mark": mine, "was": theirs}]})[0] == 200
+    bay = ines.get(f"/jobs/{stored['id']}")[1]["job"]["bays"][0]
+    assert next(m["at"] for m in bay["marks"] if m["id"] == "m-1") == [390.0, 310.0]
+
+
+def test_a_find_outside_its_bay_is_refused_whole(ines):
+    stored = ines.import_job()
+    outside = {"notes": [NOTE], "marks": [{"mark": MARK | {"at": [9000, 300]}, "was": None}]}
+    status, fault = ines.post(bay_path(stored, "/finds"), outside)
+    assert (status, fault["code"]) == (422, "document")
+    assert not ines.get(f"/jobs/{stored['id']}")[1]["job"]["bays"][0]["notes"]
+
+
+def test_the_shelf_is_the_users_own_and_tells_what_checks_found(ines, tomas):
+    level = {"id": "my-level", "name": "My level", "kind": "level", "sigma_mm": 0.5}
+    flip = {
+        "check": "flip",
+        "at": "2026-03-08T10:00:00Z",
+        "length_mm": 1200,
+        "first_mm": 4,
+        "turned_mm": 1,
+    }
+    assert ines.put("/shelf", level | {"checks": [flip]})[1][0]["name"] == "My level"
+    assert [i["id"] for i in ines.get("/shelf")[1]] == ["my-level"]
+    assert tomas.get("/shelf")[1] == []
+    status, found = ines.post("/shelf/checks", level | {"checks": [flip]})
+    assert (status, found[0]["value"], found[0]["unit"]) == (200, 1.25, "mm/m")
+    hook = {"check": "hook", "at": "2026-03-08T10:00:00Z", "hooked_mm": 1, "from_mark_mm": 1}
+    status, fault = ines.post("/shelf/checks", level | {"checks": [hook]})
+    assert (status, fault["path"]) == (422, "$.instruments[0].checks[0]")
+    assert tomas.send("DELETE", "/shelf/my-level")[1] == []
+    assert ines.send("DELETE", "/shelf/my-level")[1] == []
+
+
+def test_a_shared_corner_is_kept_and_the_neighbours_readings_tell(ines):
+    stored = ines.import_job()
+    bay = stored["job"]["bays"][0] | {"surfaces": ["floor", "back", "right"], "right_is_back_of": "east"}
+    east = {"id": "east", "name": "East", "width_mm": 1500, "depth_mm": 600, "height_mm": 2300}
+    status, stored = ines.put(f"/jobs/{stored['id']}/bays", {"revision": stored["revision"], "bay": east})
+    assert status == 200
+    status, stored = ines.put(f"/jobs/{stored['id']}/bays", {"revision": stored["revision"], "bay": bay})
+    assert (status, stored["job"]["bays"][0]["right_is_back_of"]) == (200, "east")
+    place = ines.get(bay_path(stored, "/gauge"))[1]
+    assert next(s["n_readings"] for s in place["surfaces"] if s["surface"] == "right") == 0
+    bad = bay | {"right_is_back_of": "north"}
+    status, fault = ines.put(f"/jobs/{stored['id']}/bays", {"revision": stored["revision"], "bay": bad})
+    assert (status, fault["path"]) == (422, "$.bays[0].right_is_back_of")

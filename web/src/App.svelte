@@ -2,6 +2,7 @@
   import { onMount } from 'svelte';
   import { Refused } from './api/client';
   import { router } from './router.svelte';
+  import Conflicts from './shell/Conflicts.svelte';
   import Head from './shell/Head.svelte';
   import KeyList from './shell/KeyList.svelte';
   import NoticeList from './shell/NoticeList.svelte';
@@ -65,6 +66,7 @@
     </main>
   {/if}
   <KeyList />
+  <Conflicts />
 {/if}
 <NoticeList />
 

@@ -1,15 +1,18 @@
 /** Every call of the API that the pages make, by what it does. */
-import { carry, client, value } from './client';
+import { carry, client, upload, value } from './client';
 import type {
   BackLine,
   Bay,
   BayFit,
+  CheckFound,
   Datum,
   Instrument,
   Job,
   JobLine,
   Kept,
   LengthUnit,
+  Mark,
+  Note,
   Place,
   Reading,
   Revision,
@@ -62,6 +65,15 @@ export const calls = {
     value(
       client.POST('/api/jobs/{job_id}/bays/{bay_id}/readings', { ...bayPath(job, bay), body: { readings } }),
     ),
+  addFinds: (
+    job: string,
+    bay: string,
+    notes: Note[],
+    marks: { mark: Mark; was: Mark | null }[],
+  ): Promise<Revision> =>
+    value(
+      client.POST('/api/jobs/{job_id}/bays/{bay_id}/finds', { ...bayPath(job, bay), body: { notes, marks } }),
+    ),
   setAside: (job: string, bay: string, reading: string, reason: string, by: string): Promise<Revision> =>
     value(
       client.PUT('/api/jobs/{job_id}/bays/{bay_id}/readings/{reading_id}/aside', {
@@ -79,14 +91,26 @@ export const calls = {
   traits: (job: string, bay: string): Promise<Trait[]> =>
     value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/traits', bayPath(job, bay))),
   /** The file goes as it is; how it was called tells the server's faults where they are. */
-  thinScan: (job: string, bay: string, surface: string, file: File): Promise<ThinnedScan> =>
-    value(
-      client.POST('/api/jobs/{job_id}/bays/{bay_id}/scan', {
-        params: { path: { job_id: job, bay_id: bay }, query: { surface, name: file.name } },
-        body: file as never,
-        bodySerializer: (raw: unknown) => raw as BodyInit,
-      }),
+  thinScan: (
+    job: string,
+    bay: string,
+    surface: string,
+    file: File,
+    onprogress: (share: number) => void,
+  ): Promise<ThinnedScan> =>
+    upload(
+      `/api/jobs/${job}/bays/${bay}/scan?${String(new URLSearchParams({ surface, name: file.name }))}`,
+      file,
+      onprogress,
     ),
+
+  shelf: (): Promise<Instrument[]> => value(client.GET('/api/shelf')),
+  putOnShelf: (instrument: Instrument): Promise<Instrument[]> =>
+    value(client.PUT('/api/shelf', { body: instrument })),
+  takeOffShelf: (key: string): Promise<Instrument[]> =>
+    value(client.DELETE('/api/shelf/{key}', { params: { path: { key } } })),
+  checkFindings: (instrument: Instrument): Promise<CheckFound[]> =>
+    value(client.POST('/api/shelf/checks', { body: instrument })),
 
   fit: (job: string, bay: string): Promise<BayFit> =>
     value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/fit', bayPath(job, bay))),

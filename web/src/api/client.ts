@@ -54,14 +54,44 @@ export async function value<T>(
     answer = await call;
   } catch {
     const fault = { message: 'Wobble cannot be reached.', mend: 'Check the connection.' };
-    throw new Refused(0, { code: 'offline', path: '', revision: null, changes: [], ...fault });
+    throw new Refused(0, { code: 'offline', path: '', revision: null, changes: [], theirs: null, ...fault });
   }
   if (answer.response.ok && answer.data !== undefined) return answer.data as T;
   throw new Refused(answer.response.status, asFault(answer.error, answer.response.status));
 }
 
+/** Send a file and tell how much of it has gone: the one thing that fetch cannot. */
+export function upload<T>(path: string, file: File, onprogress: (share: number) => void): Promise<T> {
+  const sent = new Promise<{ data?: unknown; error?: unknown; response: Response }>((done, failed) => {
+    const call = new XMLHttpRequest();
+    call.open('POST', path);
+    call.setRequestHeader('X-CSRFToken', token);
+    call.responseType = 'json';
+    call.upload.onprogress = (e) => onprogress(e.lengthComputable ? e.loaded / e.total : 0);
+    call.onload = () => {
+      const response = new Response(null, { status: call.status });
+      done(
+        response.ok
+          ? { data: call.response as unknown, response }
+          : { error: call.response as unknown, response },
+      );
+    };
+    call.onerror = call.onabort = () => failed(new TypeError('not reached'));
+    call.send(file);
+  });
+  return value<T>(sent);
+}
+
 function asFault(error: unknown, status: number): Fault {
   if (typeof error === 'object' && error !== null && 'message' in error) return error as Fault;
   const message = `The server could not do that (${status}).`;
-  return { code: 'server', message, mend: 'Try again in a moment.', path: '', revision: null, changes: [] };
+  return {
+    code: 'server',
+    message,
+    mend: 'Try again in a moment.',
+    path: '',
+    revision: null,
+    changes: [],
+    theirs: null,
+  };
 }

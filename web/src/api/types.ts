@@ -5,6 +5,8 @@ type Schemas = components['schemas'];
 
 export type Job = Schemas['Job'];
 export type Bay = Schemas['Bay'];
+export type Note = Schemas['Note'];
+export type CheckFound = Schemas['CheckFound'];
 export type Mark = Schemas['Mark'];
 export type Unit = Schemas['Unit'];
 export type SetUp = Schemas['SetUp'];
@@ -23,6 +25,7 @@ export type Reading = Offset | Slope | Span | Gap | Corner | Profile | Scan;
 export type SurfaceName = Schemas['Offset']['surface'];
 export type Place = Schemas['Place'];
 export type SurfaceShape = Schemas['SurfaceShape'];
+export type NextReading = Schemas['NextReading'];
 export type Station = Schemas['Station'];
 export type ReadingVerdict = Schemas['ReadingVerdict'];
 export type BayFit = Schemas['BayFit'];

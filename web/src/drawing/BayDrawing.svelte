@@ -85,8 +85,13 @@
   const whole = $derived(bay.surfaces.some((s) => s !== 'back' && s !== 'floor'));
   const top = $derived(whole ? bay.height_mm : Math.min(bay.height_mm, reach));
   const first = $derived(sized(120));
+  /** In coarse steps: within one, turning the wobble redraws the ribbon and leaves all else as it stands. */
+  const STEP = 24;
   const ribbonHeight = $derived(
-    Math.min(compact ? 64 : 116, Math.max(compact ? 30 : 44, lowest * props.exaggeration * first.scale + 20)),
+    Math.min(
+      compact ? 64 : 116,
+      Math.ceil(Math.max(compact ? 30 : 44, lowest * props.exaggeration * first.scale + 20) / STEP) * STEP,
+    ),
   );
   const l = $derived(sized(ribbonHeight));
   const gain = $derived(props.exaggeration * l.scale);

@@ -73,3 +73,23 @@ it('makes ids that the server takes, each its own', () => {
     expect(id).toMatch(/^[0-9a-f]{8}-[0-9a-f]{4}-4[0-9a-f]{3}-[89ab][0-9a-f]{3}-[0-9a-f]{12}$/),
   );
 });
+
+describe('a form field by field', () => {
+  it('walks on at Enter as a meter types it, and sends after the last', async () => {
+    const { fieldByField } = await import('./fields');
+    document.body.innerHTML = '<form><input id="a"><input type="checkbox"><input id="b"></form>';
+    const form = document.querySelector('form')!;
+    const sent: string[] = [];
+    fieldByField(form, () => sent.push('sent'));
+    const enter = (id: string) =>
+      document
+        .getElementById(id)!
+        .dispatchEvent(new KeyboardEvent('keydown', { key: 'Enter', bubbles: true, cancelable: true }));
+    document.getElementById('a')!.focus();
+    enter('a');
+    expect(document.activeElement?.id).toBe('b');
+    expect(sent).toEqual([]);
+    enter('b');
+    expect(sent).toEqual(['sent']);
+  });
+});

@@ -37,6 +37,17 @@
     bottom: 1rem;
     width: min(30rem, calc(100vw - 2rem));
     z-index: 9000;
+    pointer-events: none;
+  }
+  .notices > :global(*) {
+    pointer-events: auto;
+  }
+  /* at the foot of a phone stand the keys and the buttons of its dialogs */
+  @media (max-width: 900px) {
+    .notices {
+      top: 0.5rem;
+      bottom: auto;
+    }
   }
   .undo {
     align-self: center;

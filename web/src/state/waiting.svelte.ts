@@ -1,24 +1,38 @@
-/** Readings typed and not yet with the server: kept on the device, sent in order, once each by their own ids. */
+/** What was typed and is not yet with the server: readings, notes and marks, kept on the device, sent in order, once each
+ *  by their own ids. What the server has in another form is held as a conflict until the user has seen both. */
 import { calls } from '../api/calls';
 import { Refused } from '../api/client';
-import type { Reading } from '../api/types';
+import type { Mark, Note, Reading } from '../api/types';
+import { newId } from '../entry/ids';
 import { notices } from './notices.svelte';
 import { store } from './store';
 
-interface Kept {
+/** What is kept; a changed mark carries what it was changed from. */
+export type What = { reading: Reading } | { note: Note } | { mark: Mark; was: Mark | null };
+export type Kept = {
   id: string;
   user: string;
   job: string;
   bay: string;
-  reading: Reading;
+  /** When it was kept, ms: the device's store gives things back by their ids. */
+  kept: number;
+} & What;
+
+/** Something kept here that the server has in another form. */
+export interface Conflict {
+  kept: Kept;
+  theirs: Record<string, unknown>;
 }
 
 const RETRY_MS = 4000;
+const isReading = (k: Kept): k is Kept & { reading: Reading } => 'reading' in k;
 
 class Waiting {
   all = $state.raw<Kept[]>([]);
+  conflicts = $state.raw<Conflict[]>([]);
   #sending: Promise<void> | null = null;
   #user = '';
+  #last = 0;
   #told: ((job: string, revision: number) => void)[] = [];
 
   /** Take up what an earlier visit left behind. */
@@ -26,11 +40,12 @@ class Waiting {
     this.#user = user;
     // where the browser keeps nothing, what is typed lives as long as the page
     const kept = ((await (await store())?.getAll('readings')) ?? []) as Kept[];
-    this.all = kept.filter((k) => k.user === user);
+    this.all = kept.filter((k) => k.user === user).toSorted((a, b) => a.kept - b.kept);
+    this.conflicts = [];
     void this.send();
   }
 
-  /** Be told when readings of a job have arrived. */
+  /** Be told when something of a job has arrived. */
   onArrival(tell: (job: string, revision: number) => void): () => void {
     this.#told.push(tell);
     return () => void (this.#told = this.#told.filter((t) => t !== tell));
@@ -40,19 +55,53 @@ class Waiting {
     return this.all.filter((k) => k.job === job && k.bay === bay).length;
   }
 
+  #of(job: string, bay: string): Kept[] {
+    return this.all.filter((k) => k.job === job && k.bay === bay);
+  }
+
   of(job: string, bay: string): Reading[] {
-    return this.all.filter((k) => k.job === job && k.bay === bay).map((k) => k.reading);
+    return this.#of(job, bay).flatMap((k) => (isReading(k) ? [k.reading] : []));
+  }
+
+  notesOf(job: string, bay: string): Note[] {
+    return this.#of(job, bay).flatMap((k) => ('note' in k ? [k.note] : []));
+  }
+
+  marksOf(job: string, bay: string): Mark[] {
+    return this.#of(job, bay).flatMap((k) => ('mark' in k ? [k.mark] : []));
   }
 
   /** Keep a reading here, then send it. */
-  async keep(job: string, bay: string, reading: Reading): Promise<void> {
-    const kept = { id: reading.id, user: this.#user, job, bay, reading };
-    this.all = [...this.all, kept];
+  keep(job: string, bay: string, reading: Reading): Promise<void> {
+    return this.#keep({ ...this.#tag(reading.id, job, bay), reading });
+  }
+
+  keepNote(job: string, bay: string, note: Note): Promise<void> {
+    return this.#keep({ ...this.#tag(note.id, job, bay), note });
+  }
+
+  /** Keep a new or changed mark; changed again before it is sent, it still tells what the server had. */
+  keepMark(job: string, bay: string, mark: Mark, was: Mark | null): Promise<void> {
+    const id = `${job}/${bay}/${mark.id}`;
+    const before = this.all.find((k) => k.id === id);
+    const first = before && 'mark' in before ? before.was : was;
+    return this.#keep({ ...this.#tag(id, job, bay), mark, was: first });
+  }
+
+  #tag(id: string, job: string, bay: string): Omit<Kept, keyof What> {
+    this.#last = Math.max(this.#last + 1, Date.now());
+    return { id, user: this.#user, job, bay, kept: this.#last };
+  }
+
+  async #keep(given: Kept): Promise<void> {
+    // a plain copy: what a form still holds cannot be stored, and must not change what is kept
+    const kept = $state.snapshot(given) as Kept;
+    this.all = [...this.all.filter((k) => k.id !== kept.id), kept];
     await (await store())?.put('readings', kept);
     await this.send();
   }
 
-  /** Take a reading back that has not left the device. */
+  /** Take something back that has not left the device. */
   async take(id: string): Promise<boolean> {
     await this.#sending;
     if (!this.all.some((k) => k.id === id)) return false;
@@ -60,18 +109,38 @@ class Waiting {
     return true;
   }
 
+  /** Settle a conflict: keep what the server has, or what is kept here. */
+  async settle(conflict: Conflict, choice: 'mine' | 'theirs'): Promise<void> {
+    const { kept } = conflict;
+    this.conflicts = this.conflicts.filter((c) => c !== conflict);
+    await this.#drop([kept.id]);
+    if (choice === 'theirs') return this.#tellAll(kept.job);
+    const { job, bay } = kept;
+    if ('mark' in kept) await this.keepMark(job, bay, kept.mark, conflict.theirs as unknown as Mark);
+    else if (isReading(kept)) {
+      // a reading is a fact: mine goes in beside theirs, and takes its place
+      await this.keep(job, bay, { ...kept.reading, id: newId(), supersedes: kept.reading.id });
+    } else await this.keepNote(job, bay, { ...kept.note, id: newId() });
+  }
+
   send(): Promise<void> {
     this.#sending ??= this.#sendAll().finally(() => (this.#sending = null));
     return this.#sending;
   }
 
-  /** Bay by bay; a reading that is refused stays on the device and holds up no other. */
+  /** Bay by bay; what is refused stays on the device and holds up nothing else. */
   async #sendAll(): Promise<void> {
-    const refused = new Set<string>();
+    const refused = new Set<string>(this.conflicts.map((c) => c.kept.id));
     for (;;) {
       const first = this.all.find((k) => !refused.has(k.id));
       if (!first) return;
-      const batch = this.all.filter((k) => k.job === first.job && k.bay === first.bay && !refused.has(k.id));
+      const batch = this.all.filter(
+        (k) =>
+          k.job === first.job &&
+          k.bay === first.bay &&
+          isReading(k) === isReading(first) &&
+          !refused.has(k.id),
+      );
       try {
         await this.#sendBatch(batch);
       } catch (fault) {
@@ -80,25 +149,32 @@ class Waiting {
           setTimeout(() => void this.send(), RETRY_MS);
           return;
         }
-        if (batch.length > 1) {
-          await this.#sendSingly(batch, refused);
-        } else {
-          refused.add(first.id);
-          notices.refused(fault);
-        }
+        if (batch.length > 1) await this.#sendSingly(batch, refused);
+        else this.#refuse(first, fault, refused);
       }
     }
   }
 
+  #refuse(kept: Kept, fault: Refused, refused: Set<string>): void {
+    refused.add(kept.id);
+    if (fault.fault.theirs) this.conflicts = [...this.conflicts, { kept, theirs: fault.fault.theirs }];
+    else notices.refused(fault);
+  }
+
   async #sendBatch(batch: Kept[]): Promise<void> {
     const { job, bay } = batch[0]!;
-    const kept = await calls.addReadings(
-      job,
-      bay,
-      batch.map((k) => k.reading),
-    );
+    const readings = batch.filter(isReading).map((k) => k.reading);
+    const notes = batch.flatMap((k) => ('note' in k ? [k.note] : []));
+    const marks = batch.flatMap((k) => ('mark' in k ? [{ mark: k.mark, was: k.was }] : []));
+    const kept = readings.length
+      ? await calls.addReadings(job, bay, readings)
+      : await calls.addFinds(job, bay, notes, marks);
     await this.#drop(batch.map((k) => k.id));
-    this.#told.forEach((tell) => tell(job, kept.revision));
+    this.#tellAll(job, kept.revision);
+  }
+
+  #tellAll(job: string, revision = 0): void {
+    this.#told.forEach((tell) => tell(job, revision));
   }
 
   async #sendSingly(batch: Kept[], refused: Set<string>): Promise<void> {
@@ -107,8 +183,7 @@ class Waiting {
         await this.#sendBatch([kept]);
       } catch (fault) {
         if (!(fault instanceof Refused) || fault.passing) throw fault;
-        refused.add(kept.id);
-        notices.refused(fault);
+        this.#refuse(kept, fault, refused);
       }
     }
   }

@@ -1,14 +1,37 @@
 /** What is typed is sent once, in order, and a reading that is refused holds up no other. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { Refused } from '../api/client';
-import type { Reading } from '../api/types';
+import type { Mark, Note, Reading } from '../api/types';
 
 const sent = vi.fn<(job: string, bay: string, readings: Reading[]) => Promise<{ revision: number }>>();
-vi.mock('../api/calls', () => ({ calls: { addReadings: (...a: Parameters<typeof sent>) => sent(...a) } }));
+const finds =
+  vi.fn<
+    (
+      job: string,
+      bay: string,
+      notes: Note[],
+      marks: { mark: Mark; was: Mark | null }[],
+    ) => Promise<{ revision: number }>
+  >();
+vi.mock('../api/calls', () => ({
+  calls: {
+    addReadings: (...a: Parameters<typeof sent>) => sent(...a),
+    addFinds: (...a: Parameters<typeof finds>) => finds(...a),
+  },
+}));
 
 const reading = (id: string) => ({ id, kind: 'offset' }) as Reading;
-const refusal = (status: number) =>
-  new Refused(status, { code: 'x', message: 'no', mend: 'mend', path: '', revision: null, changes: [] });
+const mark = (name: string) => ({ id: 'm', name }) as Mark;
+const refusal = (status: number, theirs: Mark | null = null) =>
+  new Refused(status, {
+    code: 'x',
+    message: 'no',
+    mend: 'mend',
+    path: '',
+    revision: null,
+    changes: [],
+    theirs: theirs as never,
+  });
 
 async function fresh() {
   vi.resetModules();
@@ -17,7 +40,8 @@ async function fresh() {
   await waiting.open('ines');
   return {
     waiting,
-    refuse: (status: number) => Object.setPrototypeOf(refusal(status), Current.prototype) as Refused,
+    refuse: (status: number, theirs?: Mark) =>
+      Object.setPrototypeOf(refusal(status, theirs), Current.prototype) as Refused,
   };
 }
 
@@ -25,6 +49,7 @@ describe('the queue', () => {
   beforeEach(() => {
     vi.useFakeTimers();
     sent.mockReset();
+    finds.mockReset();
   });
 
   it('sends what is kept, tells the revision, and is empty', async () => {
@@ -72,5 +97,47 @@ describe('the queue', () => {
     expect(await waiting.take('a')).toBe(true);
     expect(await waiting.take('a')).toBe(false);
     expect(waiting.all).toEqual([]);
+  });
+
+  it('sends notes and marks apart from readings, a mark changed twice only once, from what the server had', async () => {
+    const { waiting, refuse } = await fresh();
+    sent.mockRejectedValue(refuse(0));
+    finds.mockRejectedValue(refuse(0));
+    await waiting.keep('job', 'bay', reading('a'));
+    await waiting.keepNote('job', 'bay', { id: 'n', text: 'damp' } as Note);
+    await waiting.keepMark('job', 'bay', mark('Outlet, low'), mark('Outlet'));
+    await waiting.keepMark('job', 'bay', mark('Outlet, lower'), mark('Outlet, low'));
+    expect(waiting.marksOf('job', 'bay').map((m) => m.name)).toEqual(['Outlet, lower']);
+    sent.mockReset().mockResolvedValue({ revision: 2 });
+    finds.mockReset().mockResolvedValue({ revision: 3 });
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(sent).toHaveBeenCalledTimes(1);
+    expect(finds.mock.calls).toEqual([
+      ['job', 'bay', [{ id: 'n', text: 'damp' }], [{ mark: mark('Outlet, lower'), was: mark('Outlet') }]],
+    ]);
+    expect(waiting.all).toEqual([]);
+  });
+
+  it('holds a conflict with both values until the user chooses', async () => {
+    for (const choice of ['mine', 'theirs'] as const) {
+      const { waiting, refuse } = await fresh();
+      finds.mockReset().mockRejectedValueOnce(refuse(409, mark('Theirs')));
+      await waiting.keepMark('job', 'bay', mark('Mine'), mark('Old'));
+      expect(waiting.conflicts.map((c) => c.theirs['name'])).toEqual(['Theirs']);
+      expect(waiting.marksOf('job', 'bay')).toEqual([mark('Mine')]);
+      await waiting.send();
+      expect(finds).toHaveBeenCalledTimes(1);
+      finds.mockResolvedValue({ revision: 5 });
+      await waiting.settle(waiting.conflicts[0]!, choice);
+      expect(waiting.conflicts).toEqual([]);
+      expect(waiting.all).toEqual([]);
+      const last = finds.mock.calls.at(-1)![3][0]!;
+      expect(last).toEqual(
+        choice === 'mine'
+          ? { mark: mark('Mine'), was: mark('Theirs') }
+          : { mark: mark('Mine'), was: mark('Old') },
+      );
+      expect(finds).toHaveBeenCalledTimes(choice === 'mine' ? 2 : 1);
+    }
   });
 });

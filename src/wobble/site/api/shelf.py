@@ -33,13 +33,6 @@ def put_on_shelf(request: HttpRequest) -> HttpResponse:
     return answer(edits.shelf(request.user))
 
 
-@router.delete("/{key}", openapi_extra=describe(gives=tuple[core.Instrument, ...]), operation_id="take_off_shelf")
-def take_off_shelf(request: HttpRequest, key: str) -> HttpResponse:
-    """Take an instrument off the shelf; jobs that have it keep theirs."""
-    edits.take_off_shelf(request.user, key)
-    return answer(edits.shelf(request.user))
-
-
 @router.post(
     "/checks",
     openapi_extra=describe(takes=core.Instrument, gives=tuple[CheckFound, ...]),
@@ -50,3 +43,10 @@ def check_findings(request: HttpRequest) -> HttpResponse:
     instrument = body(request, core.Instrument)
     check_job(core.Job(name="", instruments=(instrument,)))
     return answer(findings(instrument))
+
+
+@router.delete("/{key}", openapi_extra=describe(gives=tuple[core.Instrument, ...]), operation_id="take_off_shelf")
+def take_off_shelf(request: HttpRequest, key: str) -> HttpResponse:
+    """Take an instrument off the shelf; jobs that have it keep theirs."""
+    edits.take_off_shelf(request.user, key)
+    return answer(edits.shelf(request.user))

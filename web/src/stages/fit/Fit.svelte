@@ -2,6 +2,7 @@
   import { onMount } from 'svelte';
   import type { Finding, SurfaceName } from '../../api/types';
   import { Button } from '../../carbon';
+  import Views from '../../drawing/Views.svelte';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
   import type { Layout } from '../../drawing/layout';
   import { longTicks } from '../../drawing/rods';
@@ -25,6 +26,7 @@
 
   let wobble = $state(20);
   let lit = $state<string | null>(null);
+  let view = $state<'unfolded' | 'cut' | 'plan'>('unfolded');
   let answers = $state<HTMLElement>();
 
   const unit = $derived(open.units);
@@ -59,6 +61,9 @@
   onMount(() => {
     keys.page = [
       { keys: ['u'], what: 'Undo the last decision', run: () => void decision.undo() },
+      { keys: ['f'], what: 'The bay unfolded', run: () => (view = 'unfolded') },
+      { keys: ['c'], what: 'The bay cut upright', run: () => (view = 'cut') },
+      { keys: ['v'], what: 'The bay in plan', run: () => (view = 'plan') },
       { keys: ['w', 'Escape'], what: 'Close the working', run: () => (lit = null) },
       { keys: ['p'], what: 'Print the shim list', run: () => print() },
       { keys: ['s'], what: 'Forget the marks of what changed', run: () => decision.seen() },
@@ -94,23 +99,36 @@
   >
     {#snippet picture(room: number)}
       <h1 class="print-only">{open.stored?.job.name} · {bay.name}</h1>
-      <BayDrawing
+      <Views
+        bind:view
         {bay}
         {place}
         {unit}
         {room}
-        title="{bay.name}: units, shims and packing"
-        base={plan?.base.tied ? drawnBase(plan) : null}
-        backReference={plan?.back_line?.value_mm ?? null}
-        {upright}
-        long={longTicks(bay, unit)}
-        {lit}
         exaggeration={wobble}
-        onpick={pick}
-        figures={!plan}
-        {onface}
-        {onribbon}
-      />
+        base={plan?.base.tied ? plan.base.height.value_mm : 0}
+        {back}
+      >
+        {#snippet unfolded(height: number)}
+          <BayDrawing
+            {bay}
+            {place}
+            {unit}
+            room={height}
+            title="{bay.name}: units, shims and packing"
+            base={plan?.base.tied ? drawnBase(plan) : null}
+            backReference={plan?.back_line?.value_mm ?? null}
+            {upright}
+            long={longTicks(bay, unit)}
+            {lit}
+            exaggeration={wobble}
+            onpick={pick}
+            figures={!plan}
+            {onface}
+            {onribbon}
+          />
+        {/snippet}
+      </Views>
     {/snippet}
     {#snippet below()}
       {#if plan}

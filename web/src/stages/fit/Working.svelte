@@ -35,6 +35,12 @@
           <ul>
             {#each step.rests_on as share (share.reading)}
               {@const found = numbered.get(share.reading)}
+              {#if !found && share.reading.includes('/')}
+                <li>
+                  <span class="figure">{signed(share.weight * (step.sign ?? 1))} %</span> a reading in the bay round
+                  the corner
+                </li>
+              {/if}
               {#if found}
                 <li>
                   <span class="figure">{signed(share.weight * (step.sign ?? 1))} %</span>

@@ -1,6 +1,9 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import type { Reading, SurfaceName } from '../../api/types';
+  import Views from '../../drawing/Views.svelte';
+  import Find from './Find.svelte';
+  import Notes from './Notes.svelte';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
   import { facePx, PROUD, xPx, yPx, zPx, type Found, type Layout } from '../../drawing/layout';
   import { longTicks, type Tick } from '../../drawing/rods';
@@ -36,6 +39,8 @@
   let lit = $state<string | null>(null);
   let pointed = $state<string | null>(null);
   let other = $state(false);
+  let finding = $state(false);
+  let view = $state<'unfolded' | 'cut' | 'plan'>('unfolded');
   let doubtful = $state.raw<Reading | null>(null);
 
   const unit = $derived(open.units);
@@ -85,8 +90,9 @@
   }
 
   function toBest() {
-    const station = round.best;
-    if (station) then(() => round.go(station));
+    const best = place?.next_reading;
+    if (best)
+      then(() => (round.best ? round.go(round.best) : round.goto(best.surface, best.at as [number, number])));
   }
 
   onMount(() => {
@@ -98,6 +104,10 @@
       { keys: ['u'], what: 'Take the last reading back', run: () => void round.undo() },
       { keys: ['m'], what: 'The line was moved', run: () => choice?.ask() },
       { keys: ['r'], what: 'All readings', run: () => list?.scrollIntoView() },
+      { keys: ['f'], what: 'The bay unfolded', run: () => (view = 'unfolded') },
+      { keys: ['c'], what: 'The bay cut upright', run: () => (view = 'cut') },
+      { keys: ['v'], what: 'The bay in plan', run: () => (view = 'plan') },
+      { keys: ['n'], what: 'Found something, or a note', run: () => (finding = true) },
       { keys: ['l'], what: 'Another reading: a level, or across', run: () => (other = true) },
     ];
     void round.load().then(() => {
@@ -148,26 +158,31 @@
     sideLabel="Take readings"
   >
     {#snippet picture(room: number)}
-      <BayDrawing
-        {bay}
-        {place}
-        {unit}
-        {room}
-        title="{bay.name}: stations and what they say"
-        base={null}
-        backReference={null}
-        {upright}
-        long={longTicks(bay, unit)}
-        {lit}
-        exaggeration={wobble}
-        onpick={(id) => (lit = lit === id ? null : id)}
-        onpoint={(found) => (pointed = found ? told(found) : null)}
-        onspot={(found) => then(() => round.goto(found.surface, found.at))}
-        {onface}
-      />
+      <Views bind:view {bay} {place} {unit} {room} exaggeration={wobble}>
+        {#snippet unfolded(height: number)}
+          <BayDrawing
+            bay={{ ...bay, marks: round.marks }}
+            {place}
+            {unit}
+            room={height}
+            title="{bay.name}: stations and what they say"
+            base={null}
+            backReference={null}
+            {upright}
+            long={longTicks(bay, unit)}
+            {lit}
+            exaggeration={wobble}
+            onpick={(id) => (lit = lit === id ? null : id)}
+            onpoint={(found) => (pointed = found ? told(found) : null)}
+            onspot={(found) => then(() => round.goto(found.surface, found.at))}
+            {onface}
+          />
+        {/snippet}
+      </Views>
     {/snippet}
     {#snippet below()}
       <Legend />
+      <Notes notes={bay.notes ?? []} waiting={round.pendingNotes} {unit} />
       <Traits job={round.job} bay={round.key} {place} {unit} instruments={tools} />
       <section class="list" bind:this={list} aria-label="Readings">
         <h2>Readings</h2>
@@ -229,6 +244,7 @@
             >All readings <span class="figure">{bay.readings.length}</span></button
           >
           <button class="link" onclick={() => (other = true)}>Level, or across…</button>
+          <button class="link" onclick={() => (finding = true)}>Found…</button>
         </div>
       </div>
     {/snippet}
@@ -242,6 +258,17 @@
         doubtful = null;
         if (reading) void round.setAside(reading, reason);
       }}
+    />
+  {/if}
+  {#if finding}
+    <Find
+      {bay}
+      {unit}
+      by={session.name}
+      from={round.target}
+      onclose={() => (finding = false)}
+      onmark={(m) => void waiting.keepMark(round.job, round.key, m, null)}
+      onnote={(n) => void waiting.keepNote(round.job, round.key, n)}
     />
   {/if}
   {#if other}

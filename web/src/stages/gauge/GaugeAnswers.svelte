@@ -1,9 +1,9 @@
 <!-- What the readings say of themselves: which to take again, which to take next, and whether that is enough. -->
 <script lang="ts">
-  import type { LengthUnit, Reading } from '../../api/types';
+  import type { LengthUnit, NextReading, Reading } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
-  import { readingWords, spotWords, SURFACE_NAMES } from '../../entry/places';
+  import { readingValue, readingWords, spotWords, SURFACE_NAMES } from '../../entry/places';
   import Answer from '../../shell/Answer.svelte';
   import type { Round } from './round.svelte';
 
@@ -21,25 +21,54 @@
     p.round.stations.filter((s) => !s.read_by && !p.round.pendingStations.has(s.id)).length,
   );
   const best = $derived(p.round.place?.next_reading);
+  const by = (r: Reading) => (r.taken_by ? ` by ${r.taken_by}` : '');
+
+  /** What one reading more, or two, would still do to what is decided. */
+  function worth(next: NextReading): string {
+    const what = next.about === 'shims' ? 'shim' : 'spot';
+    const one = showLength(1, p.unit, 0);
+    if (next.two_would_move_mm !== null && next.two_would_move_mm < 1)
+      return `two more readings would change no ${what} by ${one}. Enough is enough.`;
+    if (next.would_move_mm < 1) return `one more reading would change no ${what} by ${one}.`;
+    return `it may move a ${what} by ${showLength(next.would_move_mm, p.unit)}.`;
+  }
 </script>
 
 {#each suspects as v (v.reading)}
   {@const r = readings.get(v.reading)}
   {#if r}
-    {#snippet by()}<Measure mm={Math.abs(v.by_mm)} sd={v.sd_mm} unit={p.unit} />{/snippet}
+    {#snippet off()}<Measure mm={Math.abs(v.by_mm)} sd={v.sd_mm} unit={p.unit} />{/snippet}
     <Answer
       mark="stop"
       title="Measure again"
       text="{readingWords(r, p.unit)}: it does not agree with the others.{v.looks_like
         ? ` It looks like ${v.looks_like}.`
         : ''}"
-      figure={by}
+      figure={off}
       onclick={() => p.onagain(r)}
     />
   {/if}
 {/each}
-{#if best && p.round.best && best.station !== p.round.target?.station}
-  {@const s = p.round.best}
+{#each p.round.twice as [one, two] (one.id + two.id)}
+  <Answer
+    mark="mind"
+    title="Taken again twice"
+    text="{readingWords(one, p.unit)}: {readingValue(one, p.unit)}{by(one)} and {readingValue(
+      two,
+      p.unit,
+    )}{by(two)}. Both count until you say which holds."
+  />
+  <p class="which">
+    {#each [one, two] as r (r.id)}
+      <button
+        class="chip"
+        onclick={() => void p.round.setAside(r === one ? two : one, 'the other retake holds')}
+        >Keep {readingValue(r, p.unit)}</button
+      >
+    {/each}
+  </p>
+{/each}
+{#if best && !(best.station && best.station === p.round.target?.station)}
   {#snippet gain()}
     <span class="figure"
       >{showSpread(best.worst_sd_now_mm, p.unit)} → {showSpread(best.worst_sd_then_mm, p.unit)}</span
@@ -48,9 +77,11 @@
   <Answer
     mark="next"
     title="Tells most"
-    text="{SURFACE_NAMES[s.surface]}, {spotWords(s.surface, s.at, p.unit)}: {best.would_move_mm < 1
-      ? 'but it would hardly move anything now: enough is enough.'
-      : `it may move things by ${showLength(best.would_move_mm, p.unit)}.`}"
+    text="{SURFACE_NAMES[best.surface]}, {spotWords(
+      best.surface,
+      best.at as [number, number],
+      p.unit,
+    )}: {worth(best)}"
     figure={gain}
     onclick={() => p.onbest()}
   />
@@ -66,3 +97,11 @@
     figure={count}
   />
 {/if}
+
+<style>
+  .which {
+    display: flex;
+    gap: 0.5rem;
+    margin: 0.25rem 0 0.5rem;
+  }
+</style>

@@ -5,6 +5,7 @@
   import { Checkbox, FileUploaderButton, Modal, Select, SelectItem, TextArea, TextInput } from '../../carbon';
   import { newId } from '../../entry/ids';
   import { parseLength } from '../../entry/length';
+  import { fieldByField } from '../../entry/fields';
   import LengthField from '../../entry/LengthField.svelte';
   import { ACROSS, AXIS_WORDS, SURFACE_NAMES } from '../../entry/places';
   import { notices } from '../../state/notices.svelte';
@@ -41,6 +42,8 @@
     null,
   );
   let busy = $state(false);
+  let sent = $state(0);
+  let tilt = $state(3);
   let fault = $state('');
 
   const words = $derived(
@@ -79,7 +82,15 @@
     const set_up = line || lines[0]?.id || '';
     if (kind === 'scan') {
       if (!scanned) return 'Choose a file of points.';
-      return { ...common(), kind, surface, set_up, points: scanned.points, n_read: scanned.n_read };
+      return {
+        ...common(),
+        kind,
+        surface,
+        set_up,
+        points: scanned.points,
+        n_read: scanned.n_read,
+        tilt_mm_per_m: tilt,
+      };
     }
     if (kind === 'profile') {
       const rows = typed
@@ -155,8 +166,9 @@
     const file = files[0];
     if (!file) return;
     busy = true;
+    sent = 0;
     try {
-      scanned = await calls.thinScan(p.job, p.bay.id, surface, file);
+      scanned = await calls.thinScan(p.job, p.bay.id, surface, file, (share) => (sent = share));
       fault = '';
     } catch (refused) {
       notices.refused(refused);
@@ -168,6 +180,7 @@
 
 <Modal
   open
+  shouldSubmitOnEnter={false}
   hasScrollingContent={false}
   modalHeading="Another reading"
   primaryButtonText="Record"
@@ -177,7 +190,7 @@
   on:close={() => p.onclose()}
   on:submit={record}
 >
-  <div class="form">
+  <div class="form" use:fieldByField={() => void record()}>
     <Select labelText="What you measure" bind:selected={kind}>
       {#each kinds as k (k)}<SelectItem value={k} text={KIND_NAMES[k]} />{/each}
     </Select>
@@ -229,13 +242,23 @@
           accept={['.csv', '.xyz', '.txt', '.ply']}
           on:change={(e: CustomEvent<readonly File[]>) => void readFile(e.detail)}
         />
-        {#if busy}<progress aria-label="Reading the file"></progress>{/if}
+        {#if busy}
+          <progress aria-label="Reading the file" value={sent * 0.7} max="1"></progress>
+          <p class="quiet">{sent < 1 ? `${Math.round(sent * 100)} % sent` : 'sent; being thinned'}</p>
+        {/if}
         {#if scanned}
           <p class="quiet">
             {scanned.n_read} points read, {scanned.n_outside} outside the {surface}; {scanned.points.length} kept,
             each the middle of its patch.
           </p>
         {/if}
+        <LengthField
+          label="The file's axes may be out of true by, per metre"
+          value={tilt}
+          unit="mm"
+          least={0}
+          onchange={(mm) => (tilt = mm!)}
+        />
       </div>
     {:else}
       <div class="pair">
@@ -264,8 +287,8 @@
     {#if kind === 'slope'}
       <Checkbox labelText="The level lay turned end for end" bind:checked={turned} />
       <p class="quiet">
-        Flip test: read one place, turn the level end for end and read it again with this ticked. Two or three
-        such pairs find the level's bias, and everything that was read with it is corrected.
+        A pair of readings of one place, one of them turned, finds the level's bias, and everything read with
+        it is corrected. The guided flip test stands beside the instrument, on the job's page.
       </p>
     {/if}
     <Select

@@ -1,6 +1,6 @@
 /** The round of one bay as the user walks it: what is read, what waits, what is next; readings are added, never changed. */
 import { calls } from '../../api/calls';
-import type { Place, Reading, Station, SurfaceName } from '../../api/types';
+import type { Mark, Place, Reading, Station, SurfaceName } from '../../api/types';
 import { newId } from '../../entry/ids';
 import { ACROSS } from '../../entry/places';
 import { neighbour, nextOpen } from '../../entry/walk';
@@ -54,6 +54,22 @@ export class Round {
   readonly lastVerdict = $derived(this.place?.verdicts.find((v) => v.reading === this.last?.id) ?? null);
   /** Whether a distance across is taken here, which needs no line. */
   readonly spans = $derived(this.station?.takes === 'span');
+  /** Readings of which two retakes stand, as when two people went back with no connection. */
+  readonly twice = $derived.by<[Reading, Reading][]>(() => {
+    const standing = new Set((this.place?.verdicts ?? []).map((v) => v.reading));
+    const again = (this.bay?.readings ?? []).filter((r) => r.supersedes && standing.has(r.id));
+    return again.flatMap((two, i) => {
+      const one = again.slice(0, i).find((r) => r.supersedes === two.supersedes);
+      return one ? [[one, two] as [Reading, Reading]] : [];
+    });
+  });
+  /** What is in the way, with what still waits here. */
+  readonly marks = $derived.by<Mark[]>(() => {
+    const mine = waiting.marksOf(this.job, this.key);
+    const kept = (this.bay?.marks ?? []).filter((m) => !mine.some((w) => w.id === m.id));
+    return [...kept, ...mine];
+  });
+  readonly pendingNotes = $derived.by(() => waiting.notesOf(this.job, this.key));
   readonly best = $derived(this.stations.find((s) => s.id === this.place?.next_reading?.station) ?? null);
   readonly line = $derived(this.#lineFor(this.target?.surface ?? 'floor'));
 

@@ -57,6 +57,7 @@
   const dirty = $derived(draft !== saved);
   const units = $derived(draft.units ?? []);
   const unit = $derived(open.units);
+  const others = $derived((open.stored?.job.bays ?? []).filter((b) => b.id !== draft.id));
 
   onMount(() => {
     keys.page = [];
@@ -172,6 +173,50 @@
           <SelectItem value="gravity" text="by gravity (a room)" />
           <SelectItem value="body" text="the vehicle's own floor" />
         </Select>
+        {#if others.length}
+          <Select
+            labelText="The right wall is the back of"
+            size="sm"
+            selected={draft.right_is_back_of ?? ''}
+            on:change={(e: Event) => set({ right_is_back_of: (e.target as HTMLSelectElement).value || null })}
+          >
+            <SelectItem value="" text="no other bay" />
+            {#each others as b (b.id)}<SelectItem value={b.id} text={b.name} />{/each}
+          </Select>
+        {/if}
+        {#if draft.kind === 'under a slope'}
+          <Select
+            labelText="The ceiling"
+            size="sm"
+            selected={draft.knee?.along ?? ''}
+            on:change={(e: Event) => {
+              const along = (e.target as HTMLSelectElement).value;
+              set({
+                knee:
+                  along === ''
+                    ? null
+                    : {
+                        along: along as 'x' | 'y',
+                        at_mm: (along === 'x' ? draft.width_mm : draft.depth_mm) / 2,
+                      },
+              });
+            }}
+          >
+            <SelectItem value="" text="slopes all over" />
+            <SelectItem value="x" text="is flat, then slopes along the run" />
+            <SelectItem value="y" text="is flat, then slopes out of the back" />
+          </Select>
+          {#if draft.knee}
+            {@const knee = draft.knee}
+            <LengthField
+              label="Slopes from"
+              value={knee.at_mm}
+              {unit}
+              least={0}
+              onchange={(mm) => set({ knee: { ...knee, at_mm: mm! } })}
+            />
+          {/if}
+        {/if}
       </div>
       <fieldset>
         <legend>Surfaces you will measure</legend>

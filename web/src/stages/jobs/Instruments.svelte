@@ -2,6 +2,10 @@
 <script lang="ts">
   import type { Instrument, LengthUnit } from '../../api/types';
   import { Button, Select, SelectItem, TextInput } from '../../carbon';
+  import { calls } from '../../api/calls';
+  import type { CheckFound } from '../../api/types';
+  import { notices } from '../../state/notices.svelte';
+  import InstrumentCheck from './InstrumentCheck.svelte';
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
 
@@ -14,23 +18,54 @@
     'level',
     'digital level',
     'tape',
+    'square',
   ] as const;
+  const CHECKED = ['level', 'digital level', 'tape', 'square'];
+  let checking = $state.raw<Instrument | null>(null);
+  let shelf = $state.raw<Instrument[]>([]);
+  let found = $state.raw<Record<string, CheckFound[]>>({});
+
   const save = (next: Instrument[]) => void open.putInstruments(next);
   const change = (i: number, part: Partial<Instrument>) =>
     save(instruments.map((t, k) => (k === i ? { ...t, ...part } : t)));
+
+  /** A call whose refusal is told and leaves the page as it is. */
+  async function quietly<T>(call: Promise<T>, take: (answer: T) => void) {
+    try {
+      take(await call);
+    } catch (fault) {
+      notices.refused(fault);
+    }
+  }
+
+  $effect(() => {
+    void quietly(calls.shelf(), (s) => (shelf = s));
+    for (const tool of instruments)
+      if (tool.checks?.length)
+        void quietly(calls.checkFindings(tool), (f) => (found = { ...found, [tool.id]: f }));
+  });
+
+  const onShelf = (tool: Instrument) =>
+    shelf.some((s) => s.id === tool.id && JSON.stringify(s) === JSON.stringify(tool));
+  const offered = $derived(shelf.filter((s) => !instruments.some((i) => i.id === s.id)));
 
   function add() {
     const ids = new Set(instruments.map((i) => i.id));
     let n = instruments.length + 1;
     while (ids.has(`tool-${n}`)) n += 1;
-    save([...instruments, { id: `tool-${n}`, name: 'Tape', kind: 'tape', sigma_mm: 1 }]);
+    save([...instruments, { id: `tool-${n}`, name: 'Tape', kind: 'tape', sigma_mm: 1, checks: [] }]);
   }
 </script>
 
 <section>
   <h2>Instruments</h2>
   <table class="fields-table">
-    <thead><tr><th>Name</th><th>Kind</th><th>One reading is good to ±</th><th></th></tr></thead>
+    <thead
+      ><tr
+        ><th>Name</th><th>Kind</th><th>One reading is good to ±</th><th>Its own error</th><th></th><th
+        ></th></tr
+      ></thead
+    >
     <tbody>
       {#each instruments as tool, i (tool.id)}
         <tr>
@@ -68,6 +103,34 @@
               onchange={(mm) => change(i, { sigma_mm: mm! })}
             /></td
           >
+          <td class="checks">
+            {#if found[tool.id]?.length}
+              {@const last = found[tool.id]!.at(-1)!}
+              <span class="figure"
+                >{last.value < 0 ? '−' : '+'}{Math.abs(last.value).toFixed(2)} ± {(
+                  Math.ceil(last.sd * 100) / 100
+                ).toFixed(2)}</span
+              >
+              <small class="quiet"
+                >{last.unit === 'mm' ? 'mm' : 'mm per m'}, since {new Date(last.at).toLocaleDateString(
+                  undefined,
+                  { day: 'numeric', month: 'short' },
+                )}</small
+              >
+            {/if}
+            {#if CHECKED.includes(tool.kind ?? 'tape')}
+              <button class="link" onclick={() => (checking = tool)} aria-label="Check {tool.name}"
+                >Check</button
+              >
+            {/if}
+          </td>
+          <td
+            >{#if onShelf(tool)}<small class="quiet">on your shelf</small>{:else}<button
+                class="link"
+                onclick={() => void quietly(calls.putOnShelf(tool), (s) => (shelf = s))}
+                aria-label="To my shelf: {tool.name}">To my shelf</button
+              >{/if}</td
+          >
           <td
             ><button
               class="link"
@@ -80,4 +143,43 @@
     </tbody>
   </table>
   <Button size="small" kind="ghost" on:click={add}>Add an instrument</Button>
+  {#if offered.length}
+    <p class="shelf">
+      From your shelf:
+      {#each offered as tool (tool.id)}
+        <span>
+          <button class="chip" onclick={() => save([...instruments, tool])}>{tool.name}</button><button
+            class="link"
+            onclick={() => void quietly(calls.takeOffShelf(tool.id), (s) => (shelf = s))}
+            aria-label="✕ Take {tool.name} off your shelf">✕</button
+          >
+        </span>
+      {/each}
+    </p>
+  {/if}
 </section>
+{#if checking}
+  <InstrumentCheck
+    instrument={checking}
+    {unit}
+    onclose={() => (checking = null)}
+    onkept={(checked) => {
+      checking = null;
+      save(instruments.map((t) => (t.id === checked.id ? checked : t)));
+    }}
+  />
+{/if}
+
+<style>
+  .checks {
+    white-space: nowrap;
+  }
+  .shelf {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.5rem;
+    align-items: center;
+    font-size: 0.875rem;
+    margin-top: 0.5rem;
+  }
+</style>

@@ -4,6 +4,7 @@
   import { Button, Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { SURFACE_NAMES } from '../../entry/places';
+  import { MARK_KINDS as KINDS, TREATMENTS } from './marks';
 
   interface Props {
     marks: readonly Mark[];
@@ -13,29 +14,6 @@
   }
   let p: Props = $props();
 
-  const KINDS: Mark['kind'][] = [
-    'outlet',
-    'switch',
-    'wire',
-    'pipe',
-    'valve',
-    'spout',
-    'vent',
-    'window board',
-    'casing',
-    'skirting',
-    'trim',
-    'column',
-    'bulkhead',
-    'wheel arch',
-  ];
-  const TREATMENTS: Mark['treatment'][] = [
-    'keep clear',
-    'notch',
-    'bridge',
-    'remove',
-    'move by a licensed trade',
-  ];
   const change = (i: number, part: Partial<Mark>) =>
     p.onchange(p.marks.map((m, k) => (k === i ? { ...m, ...part } : m)));
   const value = (e: Event) => (e.target as HTMLSelectElement).value;
