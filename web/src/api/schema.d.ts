@@ -1288,7 +1288,7 @@ export interface components {
         };
         /**
          * Share
-         * @description How much a figure moves with one reading, mm per mm.
+         * @description How much a figure moves with one reading, in the figure's unit for each millimetre.
          */
         Share: {
             reading: string;
@@ -1596,6 +1596,7 @@ export interface components {
          *             rises, or comes into the room, along its axis; a bow
          *                 where the middle stands proud of the ends.
          *             sd: Its standard uncertainty.
+         *             working: How it comes from the surface, in words. rests_on: The readings that it moves with most.
          *             at: Where, for a spot: on the surface's own two axes.
          */
         Trait: {
@@ -1608,6 +1609,8 @@ export interface components {
             ] | null;
             /** @enum {unknown} */
             kind: "angle" | "bow" | "high" | "low" | "lowest ceiling" | "narrowest" | "tilt" | "widest" | "wobble";
+            /** @default [] */
+            rests_on: components["schemas"]["Share"][];
             sd: number;
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
@@ -1617,6 +1620,8 @@ export interface components {
              */
             unit: "deg" | "mm" | "mm/m";
             value: number;
+            /** @default  */
+            working: string;
         };
         /**
          * Unit

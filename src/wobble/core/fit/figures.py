@@ -4,20 +4,8 @@ from __future__ import annotations
 
 from typing import Literal
 
-import numpy as np
-
-from wobble.core.gauge.prior import Floats
-from wobble.core.gauge.survey import Survey
+from wobble.core.gauge.shares import Share
 from wobble.core.job import SurfaceName, Value
-
-MOST_READINGS_NAMED = 4
-
-
-class Share(Value, frozen=True, kw_only=True):
-    """How much a figure moves with one reading, mm per mm."""
-
-    reading: str
-    weight: float
 
 
 class Step(Value, frozen=True, kw_only=True):
@@ -38,16 +26,3 @@ class Figure(Value, frozen=True, kw_only=True):
     value_mm: float
     sd_mm: float
     working: tuple[Step, ...] = ()
-
-
-def shares(survey: Survey, surface: SurfaceName, spots: Floats) -> tuple[tuple[Share, ...], ...]:
-    """Return for each spot of shape (n, 2) the readings that its surface value rests on most."""
-    if not len(spots):
-        return ()
-    weights = survey.adjustment.weights((surface, spots))
-    ids = [o.reading_id for o in survey.adjustment.observations]
-    out = []
-    for row in weights:
-        heaviest = np.argsort(-np.abs(row), kind="stable")[:MOST_READINGS_NAMED]
-        out.append(tuple(Share(reading=ids[i], weight=float(row[i])) for i in heaviest if abs(row[i]) > 0.02))
-    return tuple(out)

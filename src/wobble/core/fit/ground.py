@@ -10,10 +10,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from wobble.core.fit.figures import Share, shares
 from wobble.core.fit.supports import Fixing, Support, back_area, fixings, footprint, supports
 from wobble.core.gauge.adjust import Estimate, draws
 from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.shares import Share, shares
 from wobble.core.gauge.survey import TIED_SD_MM, Survey
 from wobble.core.job import SurfaceName
 

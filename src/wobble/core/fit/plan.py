@@ -7,10 +7,11 @@ from collections import Counter
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.fit.figures import Figure, Step, shares
+from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.ground import Ground, HighPoint
 from wobble.core.fit.shims import Filling, fill
 from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.shares import shares
 from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, SurfaceName, Value
 
 SURE = 0.95

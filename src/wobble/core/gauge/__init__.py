@@ -9,6 +9,7 @@
 - `refine`: how wobbly this place is
 - `survey`: all of it for a bay, and the way in for later stages
 - `causes`: what a reading that disagrees was meant to be
+- `shares`: which readings a figure rests on
 - `traits`: what the place is like
 - `stations`: where to measure, in walking order, and the next best reading
 - `next`: the next best reading for the decision at hand

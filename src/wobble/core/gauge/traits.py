@@ -13,6 +13,7 @@ import numpy as np
 
 from wobble.core.gauge.adjust import Estimate, draws
 from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.shares import Share, heaviest, shares_of_sum
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import SIDE_OF, SURFACE_AXES, TOWARDS_INSTALLER, Bay, SurfaceName, Value, surface_extent
 
@@ -21,6 +22,9 @@ SEED = 41_172
 STEPS = (13, 5)
 KNOWN_SD_MM = 6.0
 """Where a surface is known worse than this, it says nothing of what the place is like."""
+
+TILT_WORKING = "Slope of the plane that fits the surface best over what was read."
+BOW_WORKING = "The middle less the mean of both ends, meaned across."
 
 Kind = Literal["tilt", "bow", "wobble", "high", "low", "angle", "narrowest", "widest", "lowest ceiling"]
 Unit = Literal["mm", "mm/m", "deg"]
@@ -35,6 +39,7 @@ class Trait(Value, frozen=True, kw_only=True):
         rises, or comes into the room, along its axis; a bow
             where the middle stands proud of the ends.
         sd: Its standard uncertainty.
+        working: How it comes from the surface, in words. rests_on: The readings that it moves with most.
         at: Where, for a spot: on the surface's own two axes.
     """
 
@@ -45,6 +50,8 @@ class Trait(Value, frozen=True, kw_only=True):
     sd: float
     unit: Unit = "mm"
     at: tuple[float, float] | None = None
+    working: str = ""
+    rests_on: tuple[Share, ...] = ()
 
 
 def traits(survey: Survey) -> tuple[Trait, ...]:
@@ -79,29 +86,56 @@ def _of_surface(survey: Survey, surface: SurfaceName) -> list[Trait]:
     u, v = np.linspace(low_u, high_u, STEPS[0]), np.linspace(low_v, high_v, STEPS[1])
     spots = np.stack(np.meshgrid(u, v), axis=-1).reshape(-1, 2)
     joint = survey.adjustment.at((surface, spots))
+    reading_weights = survey.adjustment.weights((surface, spots))
     proud = float(TOWARDS_INSTALLER[surface])
-    found = []
+    found: list[Trait] = []
     columns = np.column_stack([np.ones(len(spots)), spots - spots.mean(axis=0)])
     plane = np.linalg.pinv(columns)
     for which, (name, size) in enumerate(zip(SURFACE_AXES[surface], (high_u - low_u, high_v - low_v), strict=False)):
         if size < 100:
             continue
         sign = 1.0 if SURFACE_AXES[surface][2] == "z" else proud
-        value, sd = _linear(joint, sign * 1000.0 * plane[1 + which])
-        found.append(Trait(surface=surface, kind="tilt", along=name, value=value, sd=sd, unit="mm/m"))
-        value, sd = _linear(joint, proud * _bow_weights(which))
-        found.append(Trait(surface=surface, kind="bow", along=name, value=value, sd=sd))
+        for kind, weights, unit, working in (
+            ("tilt", sign * 1000.0 * plane[1 + which], "mm/m", TILT_WORKING),
+            ("bow", proud * _bow_weights(which), "mm", BOW_WORKING),
+        ):
+            value, sd = _linear(joint, weights)
+            rests = heaviest(survey, weights @ reading_weights)
+            plain = {"surface": surface, "kind": kind, "along": name, "unit": unit}
+            found.append(Trait(**plain, value=value, sd=sd, working=working, rests_on=rests))  # type: ignore[arg-type]
     sampled = proud * draws(Estimate(joint.mean, joint.covariance), N_DRAWS, SEED)
     off_plane = sampled - (sampled @ plane.T) @ columns.T
     spread = np.ptp(off_plane, axis=1)
-    found.append(Trait(surface=surface, kind="wobble", value=float(spread.mean()), sd=float(spread.std())))
+    ends = off_plane.mean(axis=0)
+    apart = np.zeros(len(spots))
+    apart[int(np.argmax(ends))], apart[int(np.argmin(ends))] = proud, -proud
+    found.append(
+        Trait(
+            surface=surface,
+            kind="wobble",
+            value=float(spread.mean()),
+            sd=float(spread.std()),
+            working=f"Highest less lowest of the surface off its own plane, over {N_DRAWS} likely surfaces.",
+            rests_on=heaviest(survey, apart @ reading_weights),
+        )
+    )
     likely = proud * joint.mean
     for kind, index in (("high", int(np.argmax(likely))), ("low", int(np.argmin(likely)))):
         from_mean = np.full(len(spots), -proud / len(spots))
         from_mean[index] += proud
         value, sd = _linear(joint, from_mean)
         at = (float(spots[index, 0]), float(spots[index, 1]))
-        found.append(Trait(surface=surface, kind="high" if kind == "high" else "low", value=value, sd=sd, at=at))
+        found.append(
+            Trait(
+                surface=surface,
+                kind="high" if kind == "high" else "low",
+                value=value,
+                sd=sd,
+                at=at,
+                working="The surface there less its mean over what was read.",
+                rests_on=heaviest(survey, from_mean @ reading_weights),
+            )
+        )
     return found
 
 
@@ -132,8 +166,18 @@ def _angle(survey: Survey, corner: str, side: SurfaceName) -> Trait:
     joint = survey.adjustment.at(("back", back), (side, wall))
     n = len(z)
     weights = np.concatenate([np.full(n, -1 / a), np.full(n, 1 / a), np.full(n, -1 / b), np.full(n, 1 / b)]) / n
-    lacks, sd = _linear(joint, (1.0 if left else -1.0) * weights)
-    return Trait(surface=side, kind="angle", value=90.0 - math.degrees(lacks), sd=math.degrees(sd), unit="deg")
+    weights = (1.0 if left else -1.0) * weights
+    lacks, sd = _linear(joint, weights)
+    return Trait(
+        surface=side,
+        kind="angle",
+        value=90.0 - math.degrees(lacks),
+        sd=math.degrees(sd),
+        unit="deg",
+        working=f"90° less the turn of back and wall towards each other, over {a:.0f} along and {b:.0f} mm out, meaned "
+        f"over {n} heights.",
+        rests_on=shares_of_sum(survey, np.degrees(-weights), ("back", back), (side, wall)),
+    )
 
 
 def _spans(survey: Survey, near: SurfaceName, far: SurfaceName) -> bool:
@@ -163,5 +207,17 @@ def _openings(survey: Survey, near: SurfaceName, far: SurfaceName) -> list[Trait
     )
     for kind, values, index in kinds[: 2 if near == "left" else 1]:
         at = (float(places[index, 0]), float(places[index, 1]))
-        found.append(Trait(surface=far, kind=kind, value=float(values.mean()), sd=float(values.std()), at=at))
+        extreme = "largest" if kind == "widest" else "smallest"
+        found.append(
+            Trait(
+                surface=far,
+                kind=kind,
+                value=float(values.mean()),
+                sd=float(values.std()),
+                at=at,
+                working=f"Far surface less near one, {extreme} over {len(places)} places on each of {N_DRAWS} likely "
+                "pairs of surfaces.",
+                rests_on=shares_of_sum(survey, np.array([-1.0, 1.0]), (near, np.array([at])), (far, np.array([at]))),
+            )
+        )
     return found

@@ -183,7 +183,7 @@
     {#snippet below()}
       <Legend />
       <Notes notes={bay.notes ?? []} waiting={round.pendingNotes} {unit} />
-      <Traits job={round.job} bay={round.key} {place} {unit} instruments={tools} />
+      <Traits job={round.job} bay={round.key} {place} {unit} instruments={tools} readings={bay.readings} />
       <section class="list" bind:this={list} aria-label="Readings">
         <h2>Readings</h2>
         <ReadingList

@@ -2,9 +2,9 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { Instrument, LengthUnit, Place, Trait } from '../../api/types';
+  import type { Instrument, LengthUnit, Place, Reading, Trait } from '../../api/types';
   import Measure from '../../entry/Measure.svelte';
-  import { spotWords, SURFACE_NAMES } from '../../entry/places';
+  import { readingValue, readingWords, spotWords, SURFACE_NAMES } from '../../entry/places';
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
   import { traitWords } from './traits';
@@ -15,9 +15,12 @@
     place: Place;
     unit: LengthUnit;
     instruments: readonly Instrument[];
+    readings: readonly Reading[];
   }
-  let { job, bay, place, unit, instruments }: Props = $props();
+  let { job, bay, place, unit, instruments, readings }: Props = $props();
   let found = $state.raw<Trait[]>([]);
+  let opened = $state('');
+  const numbered = $derived(new Map(readings.map((r, i) => [r.id, { r, n: i + 1 }])));
 
   // what a place is like costs more than a reading, so it is asked for when the readings have settled
   $effect(() => {
@@ -30,6 +33,7 @@
     return () => clearTimeout(timer);
   });
 
+  const UNITS = { mm: 'mm for', 'mm/m': 'mm per m for', deg: '° for' };
   const surfaces = $derived([...new Set(found.map((t) => t.surface))]);
 </script>
 
@@ -64,8 +68,15 @@
       <tbody>
         {#each found.filter((t) => t.surface === surface) as t (t.kind + (t.along ?? ''))}
           {@const words = traitWords(t)}
+          {@const key = t.surface + t.kind + (t.along ?? '')}
           <tr>
-            <td>{words.name}</td>
+            <td
+              ><button
+                class="link name"
+                aria-expanded={opened === key}
+                onclick={() => (opened = opened === key ? '' : key)}>{words.name}</button
+              ></td
+            >
             <td class="value">
               {#if t.unit === 'mm'}
                 <Measure mm={words.value} sd={t.sd} {unit} named />
@@ -81,6 +92,25 @@
             </td>
             <td class="quiet">{words.how}{t.at ? ` ${spotWords(surface, t.at, unit)}` : ''}</td>
           </tr>
+          {#if opened === key}
+            <tr class="working">
+              <td colspan="3">
+                {t.working}
+                {#each t.rests_on ?? [] as share (share.reading)}
+                  {@const known = numbered.get(share.reading)}
+                  <div>
+                    <span class="figure"
+                      >{share.weight < 0 ? '−' : '+'}{Math.abs(share.weight).toFixed(t.unit === 'deg' ? 3 : 2)}</span
+                    >
+                    {UNITS[t.unit ?? 'mm']} a mm of
+                    {known
+                      ? `reading ${known.n}: ${readingWords(known.r, unit)}, ${readingValue(known.r, unit)}`
+                      : 'a reading in the bay round the corner'}
+                  </div>
+                {/each}
+              </td>
+            </tr>
+          {/if}
         {/each}
       </tbody>
     </table>
@@ -126,6 +156,19 @@
     border-bottom: 1px solid var(--w-line);
     padding: 0.2rem 0.75rem 0.2rem 0;
     width: 34%;
+  }
+  .name {
+    padding: 0;
+    min-height: 24px;
+    text-align: left;
+    color: inherit;
+  }
+  .working td {
+    width: auto;
+    color: var(--w-ink-soft);
+    font-size: 0.8125rem;
+    border-left: 2px solid var(--w-line);
+    padding-left: 0.6rem;
   }
   .value {
     text-align: right;

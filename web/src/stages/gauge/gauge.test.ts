@@ -13,6 +13,8 @@ const trait = (part: Partial<Trait>): Trait => ({
   sd: 0.1,
   unit: 'mm',
   at: null,
+  working: '',
+  rests_on: [],
   ...part,
 });
 
