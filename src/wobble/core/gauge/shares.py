@@ -1,0 +1,42 @@
+"""Which readings a figure rests on: the posterior mean is linear in the readings, so each has a weight in it."""
+
+from __future__ import annotations
+
+from wobble.core.gauge.adjust import Query
+from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import SurfaceName, Value
+
+MOST_READINGS_NAMED = 4
+LEAST_WEIGHT = 0.02
+
+
+class Share(Value, frozen=True, kw_only=True):
+    """How much a figure moves with one reading, in the figure's unit for each millimetre."""
+
+    reading: str
+    weight: float
+
+
+def shares(survey: Survey, surface: SurfaceName, spots: Floats) -> tuple[tuple[Share, ...], ...]:
+    """Return for each spot of shape (n, 2) the readings that its surface value rests on most."""
+    if not len(spots):
+        return ()
+    return tuple(heaviest(survey, row) for row in survey.adjustment.weights((surface, spots)))
+
+
+def shares_of_sum(survey: Survey, weights: Floats, *queries: Query) -> tuple[Share, ...]:
+    """Return the readings that a weighted sum of the queried surface values rests on most."""
+    return heaviest(survey, weights @ survey.adjustment.weights(*queries))
+
+
+def heaviest(survey: Survey, row: Floats) -> tuple[Share, ...]:
+    """Return the heaviest of the readings' weights, each with its reading; readings of many numbers count once."""
+    by_reading: dict[str, float] = {}
+    for observation, weight in zip(survey.adjustment.observations, row, strict=True):
+        by_reading[observation.reading_id] = by_reading.get(observation.reading_id, 0.0) + float(weight)
+    largest = sorted(by_reading.items(), key=lambda pair: -abs(pair[1]))[:MOST_READINGS_NAMED]
+    most = max((abs(w) for _, w in largest), default=0.0)
+    return tuple(
+        Share(reading=id_, weight=weight) for id_, weight in largest if abs(weight) > min(LEAST_WEIGHT, most / 5)
+    )
