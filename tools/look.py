@@ -49,6 +49,10 @@ def _type_a_reading(page: Page) -> None:
     page.keyboard.type("1004.5")
 
 
+def _cut_through(page: Page) -> None:
+    page.keyboard.press("c")
+
+
 def _cut_down(page: Page) -> None:
     slider = page.get_by_label("Height over the high spot")
     slider.focus()
@@ -69,6 +73,7 @@ VIEWS = (
     View("gauge", BAY + "/gauge", _type_a_reading),
     View("gauge-dark", BAY + "/gauge", dark=True),
     View("gauge-alcove", "/jobs/{vestry}/alcove/gauge"),
+    View("gauge-cut", "/jobs/{vestry}/alcove/gauge", _cut_through),
     View("place", "/jobs/{vestry}/alcove/gauge", _to_place),
     View("fit", BAY + "/fit"),
     View("fit-galley", "/jobs/{galley}/galley/fit"),

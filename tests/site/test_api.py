@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 from copy import deepcopy
+from typing import Any
 
 import pytest
 from django.test import Client
@@ -80,7 +81,7 @@ def test_another_users_job_is_not_there(ines, tomas):
     stored = ines.import_job()
     job = f"/jobs/{stored['id']}"
     decisions = {"datum": {"rule": "high spot"}, "back_line": {}}
-    calls = [
+    calls: list[tuple[str, str, Any]] = [
         ("GET", job, None),
         ("GET", job + "/document", None),
         ("DELETE", job, None),
@@ -95,6 +96,7 @@ def test_another_users_job_is_not_there(ines, tomas):
         ("POST", bay_path(stored, "/fit"), decisions),
         ("PUT", bay_path(stored, "/decisions"), decisions | {"revision": 1}),
         ("POST", bay_path(stored, "/readings"), {"readings": [READING]}),
+        ("POST", bay_path(stored, "/finds"), {"notes": [], "marks": []}),
         ("PUT", bay_path(stored, "/readings/gw-05/aside"), {"reason": "no", "at": "2026-03-08T10:00:00Z"}),
         ("DELETE", bay_path(stored, "/readings/gw-05/aside"), None),
     ]

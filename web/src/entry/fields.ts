@@ -2,7 +2,9 @@
 export function fieldByField(form: HTMLElement, send: () => void): { destroy: () => void } {
   const press = (event: KeyboardEvent) => {
     if (event.key !== 'Enter' || !(event.target instanceof HTMLInputElement)) return;
-    const fields = [...form.querySelectorAll<HTMLInputElement>('input:not([type=checkbox]):not([type=file])')];
+    const fields = [
+      ...form.querySelectorAll<HTMLInputElement>('input:not([type=checkbox]):not([type=file])'),
+    ];
     const next = fields[fields.indexOf(event.target) + 1];
     event.preventDefault();
     event.stopPropagation();

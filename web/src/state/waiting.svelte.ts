@@ -95,7 +95,7 @@ class Waiting {
 
   async #keep(given: Kept): Promise<void> {
     // a plain copy: what a form still holds cannot be stored, and must not change what is kept
-    const kept = $state.snapshot(given) as Kept;
+    const kept: Kept = $state.snapshot(given);
     this.all = [...this.all.filter((k) => k.id !== kept.id), kept];
     await (await store())?.put('readings', kept);
     await this.send();

@@ -100,7 +100,9 @@
                   {@const known = numbered.get(share.reading)}
                   <div>
                     <span class="figure"
-                      >{share.weight < 0 ? '−' : '+'}{Math.abs(share.weight).toFixed(t.unit === 'deg' ? 3 : 2)}</span
+                      >{share.weight < 0 ? '−' : '+'}{Math.abs(share.weight).toFixed(
+                        t.unit === 'deg' ? 3 : 2,
+                      )}</span
                     >
                     {UNITS[t.unit ?? 'mm']} a mm of
                     {known
