@@ -6,10 +6,12 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 from tools.browser import PHONE, TABLE, Watch, launch, overflow
 
 from tests.browser.line import Line
+
+expect.set_options(timeout=15_000)  # a busy machine is not a fault of the page
 
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
