@@ -10,27 +10,53 @@ right.
 
 from __future__ import annotations
 
-from datetime import datetime
 from typing import Annotated, Literal
 
-import msgspec
 from msgspec import Meta
 
+from wobble.core.decided import (
+    Alternative,
+    BackLine,
+    Closing,
+    Datum,
+    Doorway,
+    FixedTop,
+    HighSpot,
+    Passage,
+    Stair,
+    StandUp,
+    Threshold,
+    Turn,
+)
 from wobble.core.length import LengthUnit
+from wobble.core.unit import Unit
+from wobble.core.value import Coordinate, Count, Key, Moment, Name, NotNegative, Positive, Text, Value
+
+__all__ = [
+    "Alternative",
+    "BackLine",
+    "Closing",
+    "Coordinate",
+    "Datum",
+    "Doorway",
+    "FixedTop",
+    "HighSpot",
+    "Moment",
+    "Name",
+    "Passage",
+    "Positive",
+    "Stair",
+    "StandUp",
+    "Text",
+    "Threshold",
+    "Turn",
+    "Unit",
+    "Value",
+]
 
 SurfaceName = Literal["floor", "ceiling", "back", "left", "right"]
 Axis = Literal["x", "y", "z"]
 Spot = tuple[float, float]
-
-Name = Annotated[str, Meta(max_length=200)]
-Key = Annotated[str, Meta(min_length=1, max_length=80, pattern=r"^[A-Za-z0-9][A-Za-z0-9._-]*$")]
-Text = Annotated[str, Meta(max_length=4000)]
-Positive = Annotated[float, Meta(gt=0, le=100_000)]
-NotNegative = Annotated[float, Meta(ge=0, le=100_000)]
-Coordinate = Annotated[float, Meta(ge=-100_000, le=100_000)]
-Count = Annotated[int, Meta(ge=0, le=100_000)]
-Moment = Annotated[datetime, Meta(tz=True)]
-"""A time with its zone: only such can be put in order."""
 
 SURFACE_AXES: dict[SurfaceName, tuple[Axis, Axis, Axis]] = {
     "floor": ("x", "y", "z"),
@@ -43,10 +69,6 @@ SURFACE_AXES: dict[SurfaceName, tuple[Axis, Axis, Axis]] = {
 
 TOWARDS_INSTALLER: dict[SurfaceName, int] = {"floor": 1, "ceiling": -1, "back": 1, "left": 1, "right": -1}
 """Sign of *proud*: +1 where a larger coordinate stands towards the installer."""
-
-
-class Value(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Base of all values of a job: frozen, compared by content, unknown keys refused."""
 
 
 class FlipCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="flip"):
@@ -220,51 +242,6 @@ SIDE_OF: dict[str, SurfaceName] = {"back-left": "left", "back-right": "right"}
 """The wall that stands against the back in a corner."""
 
 
-class Unit(Value, frozen=True, kw_only=True):
-    """A cabinet standing on the floor against the back.
-
-    `x_mm` is its left edge; `height_mm` from the underside of its supports to its top. Supports stand at the corners,
-    `support_inset_mm` in from sides and back and `toe_recess_mm` back from the front. It is fixed to the back at
-    `fixing_heights_mm` over the underside, `support_inset_mm` in from each side.
-    """
-
-    id: Key
-    name: Name
-    kind: Literal["base"] = "base"
-    x_mm: NotNegative
-    width_mm: Positive
-    depth_mm: Positive
-    height_mm: Positive
-    toe_recess_mm: NotNegative = 60.0
-    support_inset_mm: NotNegative = 40.0
-    fixing_heights_mm: Annotated[tuple[Positive, ...], Meta(max_length=12)] = (650.0,)
-
-
-class HighSpot(Value, frozen=True, kw_only=True, tag_field="rule", tag="high spot"):
-    """Level starts `over_mm` over the highest spot of the floor under the run; below zero the base is cut down."""
-
-    over_mm: Annotated[float, Meta(ge=-100, le=500)] = 0.0
-
-
-class FixedTop(Value, frozen=True, kw_only=True, tag_field="rule", tag="fixed top"):
-    """The tops of the units stand at `top_mm` over the datum mark."""
-
-    top_mm: Positive
-
-
-Datum = HighSpot | FixedTop
-
-
-class BackLine(Value, frozen=True, kw_only=True):
-    """Where the backs of the units stand: `off_mm` clear of the proudest spot, turned in plan by `turn_mm_per_m`.
-
-    The turn is positive where the right-hand end stands further into the room.
-    """
-
-    off_mm: NotNegative = 0.0
-    turn_mm_per_m: Annotated[float, Meta(ge=-100, le=100)] = 0.0
-
-
 MarkKind = Literal[
     "outlet",
     "switch",
@@ -344,6 +321,8 @@ class Bay(Value, frozen=True, kw_only=True):
     right_is_back_of: Key | None = None
     datum: Datum = HighSpot()
     back_line: BackLine = BackLine()
+    closing: Closing = Closing()
+    alternatives: Annotated[tuple[Alternative, ...], Meta(max_length=8)] = ()
 
 
 class ShimPiece(Value, frozen=True, kw_only=True):
@@ -393,6 +372,7 @@ class Job(Value, frozen=True, kw_only=True):
     instruments: Annotated[tuple[Instrument, ...], Meta(max_length=100)] = ()
     kit: ShimKit = ShimKit()
     bays: Annotated[tuple[Bay, ...], Meta(max_length=50)] = ()
+    way_in: Annotated[tuple[Passage, ...], Meta(max_length=20)] = ()
 
 
 def standing_readings(bay: Bay) -> tuple[Reading, ...]:

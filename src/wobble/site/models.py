@@ -17,6 +17,7 @@ class Job(models.Model):
     place = models.CharField(max_length=200, blank=True)
     note = models.TextField(blank=True)
     units = models.CharField(max_length=2, default="mm")
+    way_in = models.JSONField(default=list)
     revision = models.PositiveIntegerField(default=1)
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
@@ -141,6 +142,8 @@ class Bay(Placed):
     right_is_back_of = models.CharField(max_length=80, null=True)
     datum = models.JSONField()
     back_line = models.JSONField()
+    closing = models.JSONField(default=dict)
+    alternatives = models.JSONField(default=list)
 
     class Meta(Placed.Meta):
         """One bay a key."""
@@ -158,6 +161,11 @@ class SetUp(Placed):
     sigma_mm = models.FloatField()
 
 
+def on_shims() -> dict[str, str]:
+    """Return how units stood before they could stand otherwise."""
+    return {"on": "shims"}
+
+
 class Unit(Placed):
     """A unit that will stand in a bay."""
 
@@ -171,6 +179,18 @@ class Unit(Placed):
     toe_recess_mm = models.FloatField()
     support_inset_mm = models.FloatField()
     fixing_heights_mm = models.JSONField()
+    over_base_mm = models.FloatField(default=0.0)
+    out_mm = models.FloatField(default=0.0)
+    ready_made = models.BooleanField(default=True)
+    weight_kg = models.FloatField(default=0.0)
+    feet_in_mm = models.FloatField(default=0.0)
+    standing = models.JSONField(default=on_shims)
+    front = models.JSONField(default=dict)
+    spare = models.JSONField(default=dict)
+    meets = models.JSONField(default=list)
+    angled = models.JSONField(null=True)
+    air = models.JSONField(null=True)
+    board = models.JSONField(null=True)
 
 
 class Mark(Placed):

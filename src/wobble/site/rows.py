@@ -30,9 +30,12 @@ BAY_OWN_FIELDS = (
     "right_is_back_of",
     "datum",
     "back_line",
+    "closing",
+    "alternatives",
 )
 _KIT_FIELDS = ("tolerance_mm", "max_stack_mm", "least_overlap_mm")
-_JOB_FIELDS = ("name", "place", "note", "units")
+_ABOUT_FIELDS = ("name", "place", "note", "units")
+_JOB_FIELDS = (*_ABOUT_FIELDS, "way_in")
 
 
 def job_value(row: models.Job) -> core.Job:
@@ -74,7 +77,8 @@ def _items(rows: db.QuerySet[Any], kind: type[core.Value]) -> list[dict[str, Any
 
 def store_job(owner: Any, value: core.Job) -> models.Job:
     """Write a whole job as new rows of a user, and return its first row."""
-    row = models.Job.objects.create(owner=owner, **{name: getattr(value, name) for name in _JOB_FIELDS})
+    plain = msgspec.to_builtins(value)
+    row = models.Job.objects.create(owner=owner, **{name: plain[name] for name in _JOB_FIELDS})
     store_instruments(row, value.instruments)
     store_kit(row, value.kit)
     for place, bay in enumerate(value.bays):
@@ -85,7 +89,13 @@ def store_job(owner: Any, value: core.Job) -> models.Job:
 def store_about(row: models.Job, *, name: str, place: str, note: str, units: str) -> None:
     """Write what a job is called and how its lengths are shown."""
     row.name, row.place, row.note, row.units = name, place, note, units
-    row.save(update_fields=_JOB_FIELDS)
+    row.save(update_fields=_ABOUT_FIELDS)
+
+
+def store_way_in(row: models.Job, values: tuple[core.Passage, ...]) -> None:
+    """Write what everything must pass on its way to the place."""
+    row.way_in = msgspec.to_builtins(values)
+    row.save(update_fields=("way_in",))
 
 
 def store_instruments(row: models.Job, values: tuple[core.Instrument, ...]) -> None:

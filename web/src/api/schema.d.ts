@@ -449,6 +449,53 @@ export interface components {
             units: "in" | "mm";
         };
         /**
+         * Air
+         * @description What an appliance in the unit wants free around it, by its maker.
+         */
+        Air: {
+            /** @default 0 */
+            back_mm: number;
+            /** @default 0 */
+            sides_mm: number;
+            /** @default 0 */
+            top_mm: number;
+        };
+        /**
+         * Alternative
+         * @description A set of decisions kept under a name, to compare with others.
+         */
+        Alternative: {
+            back_line: components["schemas"]["BackLine"];
+            /**
+             * @default {
+             *       "board_mm": 19,
+             *       "centre_mm": null,
+             *       "clearance_mm": 3,
+             *       "least_filler_mm": 20,
+             *       "moulding_mm": [
+             *         25,
+             *         8
+             *       ],
+             *       "school": "fillers",
+             *       "shadow_mm": 10,
+             *       "split": "as drawn"
+             *     }
+             */
+            closing: components["schemas"]["Closing"];
+            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
+            name: string;
+        };
+        /**
+         * Angled
+         * @description An end that is cut back in plan: from the front corner by `along_mm` along the run and `deep_mm` in depth.
+         */
+        Angled: {
+            along_mm: number;
+            deep_mm: number;
+            /** @enum {unknown} */
+            end: "left" | "right";
+        };
+        /**
          * Aside
          * @description Why and by whom a reading was set aside.
          */
@@ -499,6 +546,16 @@ export interface components {
             tops_mm: number[];
         };
         /**
+         * BaseFrame
+         * @description A frame of `height_mm` under the whole run, levelled once; the units are then set on it. Part of the height.
+         */
+        BaseFrame: {
+            /** @default 80 */
+            height_mm: number;
+            /** @enum {unknown} */
+            on: "base frame";
+        };
+        /**
          * Bay
          * @description One run of units against a back surface, with all its readings.
          *
@@ -506,6 +563,8 @@ export interface components {
          *         bay is that one's back, and the back of this one that one's left wall; readings of either then tell of both.
          */
         Bay: {
+            /** @default [] */
+            alternatives: components["schemas"]["Alternative"][];
             /**
              * @default {
              *       "off_mm": 0,
@@ -518,6 +577,22 @@ export interface components {
              * @enum {unknown}
              */
             character: "rough" | "true" | "typical";
+            /**
+             * @default {
+             *       "board_mm": 19,
+             *       "centre_mm": null,
+             *       "clearance_mm": 3,
+             *       "least_filler_mm": 20,
+             *       "moulding_mm": [
+             *         25,
+             *         8
+             *       ],
+             *       "school": "fillers",
+             *       "shadow_mm": 10,
+             *       "split": "as drawn"
+             *     }
+             */
+            closing: components["schemas"]["Closing"];
             /**
              * @default {
              *       "over_mm": 0,
@@ -582,6 +657,28 @@ export interface components {
             schools: components["schemas"]["School"][];
         };
         /**
+         * Board
+         * @description What a flat part is made of, and what it must carry.
+         *
+         *         `swing_percent` is how far its moisture content moves over a year; `load_kg_per_m` lies along its length, evenly;
+         *         `stock_mm` is the longest piece that can be bought or carried in.
+         */
+        Board: {
+            /** @default null */
+            edge: components["schemas"]["FrontEdge"] | null;
+            /** @default 30 */
+            load_kg_per_m: number;
+            /** @default 4100 */
+            stock_mm: number;
+            /**
+             * @default particleboard
+             * @enum {unknown}
+             */
+            stuff: "ash" | "beech" | "cherry" | "douglas fir" | "maple" | "mdf" | "particleboard" | "pine" | "plywood" | "red oak" | "walnut";
+            /** @default 4 */
+            swing_percent: number;
+        };
+        /**
          * CheckFound
          * @description What a check found: the instrument's own error, how well it is known, and from when on it is taken off.
          *
@@ -593,6 +690,51 @@ export interface components {
             /** @enum {unknown} */
             unit: "mm" | "mm/m";
             value: number;
+        };
+        /**
+         * Closing
+         * @description How the run meets its side walls.
+         *
+         *         Attributes:
+         *             school: What closes the gap. split: How the spare width is shared between left and right.
+         *             centre_mm: Where the run's middle stands along the bay, for `centred` (a window's middle).
+         *             clearance_mm: What a box needs beside it, both sides together, to go in without scraping.
+         *             least_filler_mm: A filler is never narrower than this; where it would be, the gap is closed otherwise.
+         *             board_mm: Thickness of fillers, panels and frames.
+         *             moulding_mm: Width and thickness of the cover moulding to hand.
+         *             shadow_mm: Width of the shadow gap.
+         */
+        Closing: {
+            /** @default 19 */
+            board_mm: number;
+            /** @default null */
+            centre_mm: number | null;
+            /** @default 3 */
+            clearance_mm: number;
+            /** @default 20 */
+            least_filler_mm: number;
+            /**
+             * @default [
+             *       25,
+             *       8
+             *     ]
+             */
+            moulding_mm: [
+                number,
+                number
+            ];
+            /**
+             * @default fillers
+             * @enum {unknown}
+             */
+            school: "cover moulding" | "fillers" | "flexible filler" | "front frame first" | "scribed panel" | "shadow gap";
+            /** @default 10 */
+            shadow_mm: number;
+            /**
+             * @default as drawn
+             * @enum {unknown}
+             */
+            split: "as drawn" | "centred" | "equal" | "none at the left" | "none at the right";
         };
         /**
          * Corner
@@ -647,6 +789,17 @@ export interface components {
             back_line: components["schemas"]["BackLine"];
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             revision: number;
+        };
+        /**
+         * Doorway
+         * @description An opening to carry through: clear width and height.
+         */
+        Doorway: {
+            height_mm: number;
+            name: string;
+            /** @enum {unknown} */
+            way: "doorway";
+            width_mm: number;
         };
         /**
          * Fault
@@ -734,11 +887,20 @@ export interface components {
         };
         /**
          * FixedTop
-         * @description The tops of the units stand at `top_mm` over the datum mark.
+         * @description The tops of the units stand at `top_mm` over the datum mark, to meet what `to` says.
+         *
+         *         `cushion_mm` lies on top of a seat: its height is then the top's and the cushion's together.
          */
         FixedTop: {
+            /** @default 0 */
+            cushion_mm: number;
             /** @enum {unknown} */
             rule: "fixed top";
+            /**
+             * @default a height
+             * @enum {unknown}
+             */
+            to: "a height" | "a neighbour" | "a seat" | "a sill" | "a table" | "a worktop";
             top_mm: number;
         };
         /**
@@ -756,6 +918,27 @@ export interface components {
             first_mm: number;
             length_mm: number;
             turned_mm: number;
+        };
+        /**
+         * Front
+         * @description What moves at the front: hinged doors or drawers, and how far a handle stands off.
+         */
+        Front: {
+            /** @default 35 */
+            handle_mm: number;
+            /**
+             * @default nothing
+             * @enum {unknown}
+             */
+            opens: "door hinged left" | "door hinged right" | "drawers" | "nothing" | "pair of doors";
+        };
+        /**
+         * FrontEdge
+         * @description A lipping under or over the front edge that stiffens: `thick_mm` along the depth, `high_mm` upright.
+         */
+        FrontEdge: {
+            high_mm: number;
+            thick_mm: number;
         };
         /**
          * Gap
@@ -817,6 +1000,14 @@ export interface components {
             hooked_mm: number;
             /** @default 100 */
             mark_mm: number;
+        };
+        /**
+         * Hung
+         * @description It hangs on the wall or from the ceiling, and nothing stands under it.
+         */
+        Hung: {
+            /** @enum {unknown} */
+            on: "hung";
         };
         /**
          * Instrument
@@ -908,6 +1099,8 @@ export interface components {
              * @enum {unknown}
              */
             version: 1;
+            /** @default [] */
+            way_in: (components["schemas"]["Doorway"] | components["schemas"]["Turn"] | components["schemas"]["Stair"] | components["schemas"]["StandUp"] | components["schemas"]["Threshold"])[];
         };
         /**
          * JobLine
@@ -960,6 +1153,16 @@ export interface components {
             sd_mm: number;
             set_up: string;
             since: string;
+        };
+        /**
+         * Legs
+         * @description Four legs that are each cut to length: `long_mm` as bought, part of the unit's height.
+         */
+        Legs: {
+            /** @default 700 */
+            long_mm: number;
+            /** @enum {unknown} */
+            on: "legs";
         };
         /**
          * LevelBias
@@ -1087,6 +1290,26 @@ export interface components {
             /** @default  */
             taken_by: string;
             value_mm: number;
+        };
+        /**
+         * OnCleats
+         * @description It lies on cleats `thick_mm` thick and `high_mm` high along the walls that it meets.
+         */
+        OnCleats: {
+            /** @default 40 */
+            high_mm: number;
+            /** @enum {unknown} */
+            on: "cleats";
+            /** @default 20 */
+            thick_mm: number;
+        };
+        /**
+         * OnShims
+         * @description Its own base stands on shims at four corners.
+         */
+        OnShims: {
+            /** @enum {unknown} */
+            on: "shims";
         };
         /**
          * Packing
@@ -1249,6 +1472,28 @@ export interface components {
             reason: string;
             /** @enum {unknown} */
             school: "fixed top" | "high spot";
+        };
+        /**
+         * ScrewFeet
+         * @description Four screw feet: rise of a full turn, least and most length under the box, and how long each is now.
+         *
+         *         `now_mm` is in the order back left, back right, front right, front left; one number stands for all four.
+         */
+        ScrewFeet: {
+            /** @default 80 */
+            least_mm: number;
+            /** @default 120 */
+            most_mm: number;
+            /**
+             * @default [
+             *       100
+             *     ]
+             */
+            now_mm: number[];
+            /** @enum {unknown} */
+            on: "feet";
+            /** @default 1.5 */
+            pitch_mm: number;
         };
         /**
          * Session
@@ -1446,6 +1691,18 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Spare
+         * @description Material that a unit already carries past its finished edges, to be scribed off.
+         */
+        Spare: {
+            /** @default 0 */
+            left_mm: number;
+            /** @default 0 */
+            right_mm: number;
+            /** @default 0 */
+            top_mm: number;
+        };
+        /**
          * SquareCheck
          * @description A line drawn along a square, the square flipped over, and a second line drawn from the same foot.
          *
@@ -1468,6 +1725,29 @@ export interface components {
             left_mm: number;
             pieces_mm: number[];
             thickness_mm: number;
+        };
+        /**
+         * Stair
+         * @description A flight: clear width, headroom upright over the nosings, and its slope.
+         */
+        Stair: {
+            headroom_mm: number;
+            name: string;
+            /** @default 40 */
+            slope_deg: number;
+            /** @enum {unknown} */
+            way: "stair";
+            width_mm: number;
+        };
+        /**
+         * StandUp
+         * @description Where tall things are stood up: how high it is there at its lowest.
+         */
+        StandUp: {
+            height_mm: number;
+            name: string;
+            /** @enum {unknown} */
+            way: "stand up";
         };
         /**
          * Station
@@ -1576,6 +1856,26 @@ export interface components {
             ][];
         };
         /**
+         * Threshold
+         * @description A step or threshold before the bay that everything is lifted over, upright.
+         */
+        Threshold: {
+            height_mm: number;
+            name: string;
+            /** @enum {unknown} */
+            way: "threshold";
+        };
+        /**
+         * ToeKickBox
+         * @description It stands on a separate box of `height_mm`, which is levelled on shims first; part of the unit's height.
+         */
+        ToeKickBox: {
+            /** @default 100 */
+            height_mm: number;
+            /** @enum {unknown} */
+            on: "toe-kick box";
+        };
+        /**
          * Trade
          * @description What one base height would cost: its place over the high spot, shims, the largest, the cut off the base.
          */
@@ -1624,33 +1924,88 @@ export interface components {
             working: string;
         };
         /**
+         * Turn
+         * @description A right-angled corner between two corridors of these clear widths, under a ceiling.
+         */
+        Turn: {
+            from_mm: number;
+            /** @default 2400 */
+            height_mm: number;
+            into_mm: number;
+            name: string;
+            /** @enum {unknown} */
+            way: "turn";
+        };
+        /**
          * Unit
-         * @description A cabinet standing on the floor against the back.
+         * @description A cabinet, bench, shelf or top of a run.
          *
          *         `x_mm` is its left edge; `height_mm` from the underside of its supports to its top. Supports stand at the corners,
          *         `support_inset_mm` in from sides and back and `toe_recess_mm` back from the front. It is fixed to the back at
-         *         `fixing_heights_mm` over the underside, `support_inset_mm` in from each side.
+         *         `fixing_heights_mm` over the underside, `support_inset_mm` in from each side. `over_base_mm` is where its underside
+         *         is over the run's own (a wall unit, a shelf, a top), `out_mm` how far its back stands out of the back line.
+         *         `meets` names the walls that it is cut or scribed to; a made unit's width follows from the place, a ready-made one's
+         *         does not. `feet_in_mm` of its height can be screwed in or left off while it is moved.
          */
         Unit: {
+            /** @default null */
+            air: components["schemas"]["Air"] | null;
+            /** @default null */
+            angled: components["schemas"]["Angled"] | null;
+            /** @default null */
+            board: components["schemas"]["Board"] | null;
             depth_mm: number;
+            /** @default 0 */
+            feet_in_mm: number;
             /**
              * @default [
              *       650
              *     ]
              */
             fixing_heights_mm: number[];
+            /**
+             * @default {
+             *       "handle_mm": 35,
+             *       "opens": "nothing"
+             *     }
+             */
+            front: components["schemas"]["Front"];
             height_mm: number;
             id: string;
             /**
              * @default base
              * @enum {unknown}
              */
-            kind: "base";
+            kind: "base" | "base frame" | "bench" | "drawers" | "front frame" | "panel" | "platform" | "rack" | "shelf" | "shelves" | "tall" | "top" | "wall";
+            /** @default [] */
+            meets: ("back" | "left" | "right")[];
             name: string;
+            /** @default 0 */
+            out_mm: number;
+            /** @default 0 */
+            over_base_mm: number;
+            /** @default true */
+            ready_made: boolean;
+            /**
+             * @default {
+             *       "left_mm": 0,
+             *       "right_mm": 0,
+             *       "top_mm": 0
+             *     }
+             */
+            spare: components["schemas"]["Spare"];
+            /**
+             * @default {
+             *       "on": "shims"
+             *     }
+             */
+            standing: components["schemas"]["OnShims"] | components["schemas"]["ToeKickBox"] | components["schemas"]["BaseFrame"] | components["schemas"]["ScrewFeet"] | components["schemas"]["Legs"] | components["schemas"]["OnCleats"] | components["schemas"]["Hung"];
             /** @default 40 */
             support_inset_mm: number;
             /** @default 60 */
             toe_recess_mm: number;
+            /** @default 0 */
+            weight_kg: number;
             width_mm: number;
             x_mm: number;
         };
