@@ -38,8 +38,8 @@ def job(*marks: Mark) -> Job:
 
 def findings(*marks: Mark) -> dict[str, str]:
     """Return the worst mark of each finding about the marks."""
-    found = [f for f in solve_fit(job(*marks), "bay").findings if f.code in ("drills-into", "behind")]
-    return {f.code: f.mark for f in reversed(found)}
+    found = [f for f in solve_fit(job(*marks), "bay").findings if f.code.startswith(("drills-into", "around"))]
+    return {"behind" if f.code.startswith("around") else f.code: f.mark for f in reversed(found)}
 
 
 @pytest.mark.parametrize(
@@ -54,7 +54,7 @@ def findings(*marks: Mark) -> dict[str, str]:
         (mark(at=(120.0, 200.0), kind="vent"), {"behind": "mind"}),
         (mark(at=(900.0, 620.0)), {"drills-into": "mind"}),  # sideways of both
         (mark(at=(900.0, 620.0), kind="casing"), {}),
-        (mark(at=(120.0, 600.0), treatment="remove"), {}),
+        (mark(at=(120.0, 600.0), treatment="remove"), {"behind": "mind"}),
         (mark(surface="floor", at=(300.0, 100.0), kind="pipe"), {"behind": "mind"}),
     ],
 )
@@ -65,7 +65,7 @@ def test_where_a_mark_stands_decides(made, expected):
 def test_the_caution_of_each_kind_stands_beside_it():
     valve = mark(id="v", name="Valve", kind="valve", at=(400.0, 300.0))
     made = solve_fit(job(mark(at=(120.0, 600.0)), valve), "bay").findings
-    cautions = {f.title.split(" at ")[0]: f.caution for f in made if f.code == "behind"}
+    cautions = {f.title.split(" at ")[0]: f.caution for f in made if f.code.startswith("around")}
     assert "licensed electrician" in cautions["Outlet"]
     assert "bumped open" in cautions["Valve"]
 

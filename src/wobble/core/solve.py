@@ -9,25 +9,56 @@ from typing import Literal
 from msgspec.structs import replace
 
 from wobble.core.errors import SurveyError
+from wobble.core.fit.around import Around
 from wobble.core.fit.asked import asked
+from wobble.core.fit.feet import Foot, Leg
+from wobble.core.fit.findings import Case, Finding
+from wobble.core.fit.flat import FlatPart
+from wobble.core.fit.going import Going
 from wobble.core.fit.ground import Ground, ground
-from wobble.core.fit.plan import Plan, plan
+from wobble.core.fit.levelling import LevelSchool, LineSchool
+from wobble.core.fit.plan import Plan, plan, plan_base
+from wobble.core.fit.run import TierName
 from wobble.core.fit.schools import School, schools
-from wobble.core.fit.verdicts import Case, Finding, verdicts
+from wobble.core.fit.scribe import Scribe
+from wobble.core.fit.sides import Sides, split_run
+from wobble.core.fit.verdicts import verdicts
+from wobble.core.fit.walls import Walls, walls, with_marks
+from wobble.core.fit.whole import Whole, fit_whole, stand_of
 from wobble.core.gauge.place import Place, place
 from wobble.core.gauge.share import neighbours
 from wobble.core.gauge.survey import Survey, survey
 from wobble.core.gauge.traits import Trait, traits
-from wobble.core.job import BackLine, Bay, Datum, FixedTop, HighSpot, Job, Value
+from wobble.core.job import BackLine, Bay, Closing, Datum, FixedTop, HighSpot, Job, Unit, Value
 
 
 class BayFit(Value, frozen=True, kw_only=True):
-    """Fit for one bay: the plan, once it can be made, and what to tell the installer."""
+    """Fit for one bay: the plan, once it can be made, and what to tell the installer.
+
+    Attributes:
+        bay: Which. datum: Where level starts. plan: Shims and packing. schools: Of the datum, compared.
+        levelling: Ways of making level, compared. lines: Lines for the backs, compared.
+        feet: Screw feet in the order in which to set them. legs: What is cut off each.
+        sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
+        going: How each unit gets in. around: What is done about each thing in the way.
+        units: The units as they stand, moved as the split says.
+        findings: What to tell, stops first.
+    """
 
     bay: str
     datum: Datum
     plan: Plan | None
     schools: tuple[School, ...]
+    levelling: tuple[LevelSchool, ...]
+    lines: tuple[LineSchool, ...]
+    feet: tuple[Foot, ...]
+    legs: tuple[Leg, ...]
+    sides: tuple[Sides, ...]
+    flats: tuple[FlatPart, ...]
+    scribes: tuple[Scribe, ...]
+    going: tuple[Going, ...]
+    around: tuple[Around, ...]
+    units: tuple[Unit, ...]
     findings: tuple[Finding, ...]
 
 
@@ -79,10 +110,29 @@ def survey_of(job: Job, bay_id: str) -> Survey:
 def _measured(job: Job, bay: Bay) -> Job:
     """Return only what a survey of a bay rests on: it, and the bays that share a corner with it, without decisions."""
     bays = tuple(
-        replace(b, units=(), marks=(), notes=(), datum=HighSpot(), back_line=BackLine())
+        replace(
+            b,
+            units=(),
+            marks=(),
+            notes=(),
+            datum=HighSpot(),
+            back_line=BackLine(),
+            closing=Closing(),
+            alternatives=(),
+        )
         for b in (bay, *neighbours(job, bay))
     )
     return Job(name="", instruments=job.instruments, bays=bays)
+
+
+@lru_cache(maxsize=32)
+def _walls(measured: Job) -> Walls:
+    return walls(survey_of(measured, measured.bays[0].id))
+
+
+def walls_of(job: Job, bay_id: str) -> Walls:
+    """Return a bay's side walls and ceiling as draws, remembered by what was measured."""
+    return _walls(_measured(job, find_bay(job, bay_id)))
 
 
 def ground_of(job: Job, bay_id: str) -> Ground | None:
@@ -93,7 +143,7 @@ def ground_of(job: Job, bay_id: str) -> Ground | None:
     surveyed = survey_of(job, bay_id)
     if not surveyed.bay.units or not surveyed.measured("floor"):
         return None
-    placed = replace(surveyed.bay, marks=(), notes=(), datum=HighSpot())
+    placed = replace(surveyed.bay, marks=(), notes=(), datum=HighSpot(), closing=Closing(), alternatives=())
     return _ground(replace(_measured(job, placed), bays=(placed, *_measured(job, placed).bays[1:])))
 
 
@@ -111,20 +161,57 @@ def solve_traits(job: Job, bay_id: str) -> tuple[Trait, ...]:
 def solve_fit(job: Job, bay_id: str) -> BayFit:
     """Return the plan of a bay under its decisions."""
     chosen = find_bay(job, bay_id).datum
+    job, moved = _split(job, bay_id)
     standing_on = ground_of(job, bay_id)
     asked = chosen if isinstance(chosen, FixedTop) else None
     # a top asked for over the datum mark says nothing of a floor whose height over the mark is not known
     answerable = standing_on is not None and not (asked and not standing_on.high_spot.tied)
     made = plan(standing_on, chosen, job.kit) if standing_on and answerable else None
-    case = Case(job, survey_of(job, bay_id), job.kit, standing_on, made, asked)
-    compared = schools(standing_on, chosen, job.kit) if standing_on else ()
-    return BayFit(bay=bay_id, datum=chosen, plan=made, schools=compared, findings=verdicts(case))
+    surveyed = survey_of(job, bay_id)
+    whole = (
+        fit_whole(surveyed, with_marks(surveyed.bay, walls_of(job, bay_id)), standing_on, made, job, moved)
+        if standing_on and made
+        else Whole()
+    )
+    case = Case(job, surveyed, job.kit, standing_on, made, asked, whole)
+    return BayFit(
+        bay=bay_id,
+        datum=chosen,
+        plan=made,
+        schools=schools(standing_on, chosen, job.kit) if standing_on else (),
+        levelling=whole.levelling,
+        lines=whole.lines,
+        feet=whole.feet,
+        legs=whole.legs,
+        sides=whole.sides,
+        flats=whole.flats,
+        scribes=whole.scribes,
+        going=whole.going,
+        around=whole.around,
+        units=surveyed.bay.units,
+        findings=verdicts(case),
+    )
 
 
-def with_decisions(job: Job, bay_id: str, datum: Datum, back_line: BackLine) -> Job:
+def _split(job: Job, bay_id: str) -> tuple[Job, dict[TierName, float]]:
+    """Return the job with a bay's run moved as its split says, and by how much each tier was."""
+    bay = find_bay(job, bay_id)
+    drawn = ground_of(job, bay_id)
+    if drawn is None or bay.closing.split == "as drawn":
+        return job, {}
+    surveyed = survey_of(job, bay_id)
+    base = plan_base(drawn, bay.datum).height.value_mm
+    stand = stand_of(drawn, base)
+    placed, moved = split_run(surveyed, with_marks(bay, walls_of(job, bay_id)), bay.closing, stand)
+    return replace(job, bays=tuple(placed if b.id == bay_id else b for b in job.bays)), moved
+
+
+def with_decisions(job: Job, bay_id: str, datum: Datum, back_line: BackLine, closing: Closing | None = None) -> Job:
     """Return the job with one bay's decisions turned: to try them, or to keep them."""
-    find_bay(job, bay_id)
-    turned = tuple(replace(b, datum=datum, back_line=back_line) if b.id == bay_id else b for b in job.bays)
+    closing = closing or find_bay(job, bay_id).closing
+    turned = tuple(
+        replace(b, datum=datum, back_line=back_line, closing=closing) if b.id == bay_id else b for b in job.bays
+    )
     return replace(job, bays=turned)
 
 

@@ -58,9 +58,10 @@ class ScrewFeet(Value, frozen=True, kw_only=True, tag_field="on", tag="feet"):
 
 
 class Legs(Value, frozen=True, kw_only=True, tag_field="on", tag="legs"):
-    """Four legs that are each cut to length: `long_mm` as bought, part of the unit's height."""
+    """Four legs, each cut to length: `long_mm` as bought, `finished_mm` at the run's base line, part of the height."""
 
-    long_mm: Positive = 700.0
+    long_mm: Positive = 720.0
+    finished_mm: Positive = 680.0
 
 
 class OnCleats(Value, frozen=True, kw_only=True, tag_field="on", tag="cleats"):

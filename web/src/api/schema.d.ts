@@ -496,6 +496,24 @@ export interface components {
             end: "left" | "right";
         };
         /**
+         * Around
+         * @description What is done about one thing for one unit.
+         *
+         *         Attributes:
+         *             mark: The thing's id, or "" for what an appliance wants. unit: Which unit. stops: Whether it stops the job.
+         *             what: In a few words. text: What to do. sizes: To mark out. caution: The safety word.
+         */
+        Around: {
+            /** @default  */
+            caution: string;
+            mark: string;
+            sizes: components["schemas"]["Size"][];
+            stops: boolean;
+            text: string;
+            unit: string;
+            what: string;
+        };
+        /**
          * Aside
          * @description Why and by whom a reading was set aside.
          */
@@ -648,13 +666,32 @@ export interface components {
         /**
          * BayFit
          * @description Fit for one bay: the plan, once it can be made, and what to tell the installer.
+         *
+         *         Attributes:
+         *             bay: Which. datum: Where level starts. plan: Shims and packing. schools: Of the datum, compared.
+         *             levelling: Ways of making level, compared. lines: Lines for the backs, compared.
+         *             feet: Screw feet in the order in which to set them. legs: What is cut off each.
+         *             sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
+         *             going: How each unit gets in. around: What is done about each thing in the way.
+         *             units: The units as they stand, moved as the split says.
+         *             findings: What to tell, stops first.
          */
         BayFit: {
+            around: components["schemas"]["Around"][];
             bay: string;
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
+            feet: components["schemas"]["Foot"][];
             findings: components["schemas"]["Finding"][];
+            flats: components["schemas"]["FlatPart"][];
+            going: components["schemas"]["Going"][];
+            legs: components["schemas"]["Leg"][];
+            levelling: components["schemas"]["LevelSchool"][];
+            lines: components["schemas"]["LineSchool"][];
             plan: components["schemas"]["Plan"] | null;
             schools: components["schemas"]["School"][];
+            scribes: components["schemas"]["Scribe"][];
+            sides: components["schemas"]["Sides"][];
+            units: components["schemas"]["Unit"][];
         };
         /**
          * Board
@@ -690,6 +727,16 @@ export interface components {
             /** @enum {unknown} */
             unit: "mm" | "mm/m";
             value: number;
+        };
+        /**
+         * Cleat
+         * @description One cleat under a shelf: at which wall, how long, and how high its top stands over the datum mark.
+         */
+        Cleat: {
+            long_mm: number;
+            top_mm: number;
+            /** @enum {unknown} */
+            wall: "back" | "left" | "right";
         };
         /**
          * Closing
@@ -775,10 +822,26 @@ export interface components {
         };
         /**
          * Decisions
-         * @description Where level starts and where the backs stand.
+         * @description Where level starts, where the backs stand, and how the sides are closed.
          */
         Decisions: {
             back_line: components["schemas"]["BackLine"];
+            /**
+             * @default {
+             *       "board_mm": 19,
+             *       "centre_mm": null,
+             *       "clearance_mm": 3,
+             *       "least_filler_mm": 20,
+             *       "moulding_mm": [
+             *         25,
+             *         8
+             *       ],
+             *       "school": "fillers",
+             *       "shadow_mm": 10,
+             *       "split": "as drawn"
+             *     }
+             */
+            closing: components["schemas"]["Closing"];
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
         };
         /**
@@ -787,6 +850,22 @@ export interface components {
          */
         DecisionsEdit: {
             back_line: components["schemas"]["BackLine"];
+            /**
+             * @default {
+             *       "board_mm": 19,
+             *       "centre_mm": null,
+             *       "clearance_mm": 3,
+             *       "least_filler_mm": 20,
+             *       "moulding_mm": [
+             *         25,
+             *         8
+             *       ],
+             *       "school": "fillers",
+             *       "shadow_mm": 10,
+             *       "split": "as drawn"
+             *     }
+             */
+            closing: components["schemas"]["Closing"];
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             revision: number;
         };
@@ -832,8 +911,43 @@ export interface components {
             working: components["schemas"]["Step"][];
         };
         /**
+         * Filler
+         * @description The gap at one side of a tier at the units' front, and the strip that would fill it.
+         *
+         *         Attributes:
+         *             side: left or right. unit: The unit it stands against. edge_mm: That unit's edge, mm along.
+         *             front_mm: How far out it stands.
+         *             bottom: Width at the foot. top: At the head. least: Where it is narrowest. largest: Where widest.
+         *             taper_mm: Head less foot. long_mm: Length of the strip. blank_mm: Width to cut it to before scribing.
+         *             needs: The least width for what opens beside it, with its reason; None where nothing does.
+         *             enough: Chance that it is that wide all the way up, 0 to 1.
+         *             profile: (height, width, standard uncertainty) up the gap, mm.
+         */
+        Filler: {
+            blank_mm: number;
+            bottom: components["schemas"]["Figure"];
+            edge_mm: number;
+            enough: number;
+            front_mm: number;
+            largest: components["schemas"]["Figure"];
+            least: components["schemas"]["Figure"];
+            long_mm: number;
+            needs: components["schemas"]["Figure"] | null;
+            needs_why: string;
+            profile: [
+                number,
+                number,
+                number
+            ][];
+            /** @enum {unknown} */
+            side: "left" | "right";
+            taper_mm: number;
+            top: components["schemas"]["Figure"];
+            unit: string;
+        };
+        /**
          * Filling
-         * @description What goes into one gap.
+         * @description What goes into one gap; under a foot or a leg nothing does, the foot is turned or the leg cut.
          */
         Filling: {
             /** @default null */
@@ -841,7 +955,7 @@ export interface components {
             /** @default null */
             cut_mm: number | null;
             /** @enum {unknown} */
-            kind: "bare" | "block" | "cut" | "stack";
+            kind: "bare" | "block" | "cut" | "foot" | "leg" | "stack";
             /** @default null */
             stack: components["schemas"]["Stack"] | null;
             /** @default null */
@@ -904,6 +1018,49 @@ export interface components {
             top_mm: number;
         };
         /**
+         * FlatPart
+         * @description One top or shelf as it must be cut.
+         *
+         *         Attributes:
+         *             unit: Which. height_mm: Its underside over the datum mark.
+         *             corners: (x, y) of its outline in plan, from back left round to front left, seen from above; straight between.
+         *             at_back: Length at the back. at_front: At the front. at_left: Depth at the left end. at_right: At the right.
+         *             left_deg: Inside angle at the back left corner. right_deg: At the back right one.
+         *             diagonals: Back left to front right, and back right to front left: the check of a template.
+         *             blank_mm: Length and depth to cut before scribing. seams_at: Where pieces of stock meet, mm from the left end.
+         *             moves: How far solid wood moves across over a year; None for panels. gap_mm: What to leave for it at the back.
+         *             sag: How it bends; None without a board. tilt: How it gets between the walls; None where it does not reach both.
+         *             cleats: What it lies on, where it lies on cleats.
+         */
+        FlatPart: {
+            at_back: components["schemas"]["Figure"];
+            at_front: components["schemas"]["Figure"];
+            at_left: components["schemas"]["Figure"];
+            at_right: components["schemas"]["Figure"];
+            blank_mm: [
+                number,
+                number
+            ];
+            cleats: components["schemas"]["Cleat"][];
+            corners: [
+                number,
+                number
+            ][];
+            diagonals: [
+                number,
+                number
+            ];
+            gap_mm: number;
+            height_mm: number;
+            left_deg: number;
+            moves: components["schemas"]["Figure"] | null;
+            right_deg: number;
+            sag: components["schemas"]["Sag"] | null;
+            seams_at: number[];
+            tilt: components["schemas"]["Tilt"] | null;
+            unit: string;
+        };
+        /**
          * FlipCheck
          * @description A level read twice on one place, turned end for end between: the rise over `length_mm`, mm, both times.
          *
@@ -918,6 +1075,28 @@ export interface components {
             first_mm: number;
             length_mm: number;
             turned_mm: number;
+        };
+        /**
+         * Foot
+         * @description One screw foot.
+         *
+         *         Attributes:
+         *             support: Which. unit: Of which unit. corner: Where. order: Its turn, from 1.
+         *             now_mm: How long it is now. long: How long it must be, with its working.
+         *             turns: Full turns from now; above zero out, which makes it longer.
+         *             eighths: The same in eighths of a turn, rounded to the nearest.
+         *             reaches: Whether its thread reaches there.
+         */
+        Foot: {
+            corner: string;
+            eighths: number;
+            long: components["schemas"]["Figure"];
+            now_mm: number;
+            order: number;
+            reaches: boolean;
+            support: string;
+            turns: number;
+            unit: string;
         };
         /**
          * Front
@@ -976,6 +1155,26 @@ export interface components {
             /** @default  */
             taken_by: string;
             value_mm: number;
+        };
+        /**
+         * Going
+         * @description How one unit gets to its place.
+         *
+         *         Attributes:
+         *             unit: Which. order: Its turn, from 1. why: Why then. passes: What it passes, in order.
+         *             goes_in: Whether it passes all. chance: Of all, 0 to 1. instead: What would work where it does not.
+         *             caution: Where lifting it can hurt somebody.
+         */
+        Going: {
+            /** @default  */
+            caution: string;
+            chance: number;
+            goes_in: boolean;
+            instead: string[];
+            order: number;
+            passes: components["schemas"]["Pass"][];
+            unit: string;
+            why: string;
         };
         /**
          * HighSpot
@@ -1155,11 +1354,24 @@ export interface components {
             since: string;
         };
         /**
+         * Leg
+         * @description One leg: how long it must be, and what is cut off it; below zero where it is too short.
+         */
+        Leg: {
+            corner: string;
+            cut_mm: number;
+            long: components["schemas"]["Figure"];
+            support: string;
+            unit: string;
+        };
+        /**
          * Legs
-         * @description Four legs that are each cut to length: `long_mm` as bought, part of the unit's height.
+         * @description Four legs, each cut to length: `long_mm` as bought, `finished_mm` at the run's base line, part of the height.
          */
         Legs: {
-            /** @default 700 */
+            /** @default 680 */
+            finished_mm: number;
+            /** @default 720 */
             long_mm: number;
             /** @enum {unknown} */
             on: "legs";
@@ -1176,6 +1388,43 @@ export interface components {
             sd: number;
             /** @default null */
             since: string | null;
+        };
+        /**
+         * LevelSchool
+         * @description One way of making the run level: how many places are set, the largest correction, and whether it works here.
+         */
+        LevelSchool: {
+            largest_mm: number;
+            places: number;
+            /** @default false */
+            proposed: boolean;
+            reason: string;
+            /** @enum {unknown} */
+            school: "base frame" | "screw feet" | "scribe the base down" | "shims";
+            works: boolean;
+        };
+        /**
+         * LinePoint
+         * @description A corner of a cut line: how far along the edge, how much of the piece is left there, and its uncertainty, mm.
+         */
+        LinePoint: {
+            along_mm: number;
+            left_mm: number;
+            sd_mm: number;
+        };
+        /**
+         * LineSchool
+         * @description One line for the backs: its turn, the deepest packing behind, and how much the gap grows from left to right.
+         */
+        LineSchool: {
+            deepest_mm: number;
+            /** @default false */
+            proposed: boolean;
+            reason: string;
+            /** @enum {unknown} */
+            school: "as it is" | "parallel to the back" | "square to the left wall" | "square to the right wall";
+            taper_mm: number;
+            turn_mm_per_m: number;
         };
         /**
          * Mark
@@ -1312,6 +1561,36 @@ export interface components {
             on: "shims";
         };
         /**
+         * Opening
+         * @description The smallest opening for a tier.
+         *
+         *         Attributes:
+         *             least: Smallest opening, expected, with its working.
+         *             wanted_mm: What the run measures. chance: Of the run going in as it is, 0 to 1.
+         *             chance_clear: Of it going in with the clearance asked for.
+         *             sure_mm: A run of this width goes in with 95 %.
+         *             at_left: Where it touches first on the left wall (y, z). at_right: On the right wall.
+         *             inside_mm: The smallest opening where the run stands in the end; more than `least` where the way in is narrower.
+         *             shifted: Whether the way in counts, as one box alone has to pass it.
+         */
+        Opening: {
+            at_left: [
+                number,
+                number
+            ];
+            at_right: [
+                number,
+                number
+            ];
+            chance: number;
+            chance_clear: number;
+            inside_mm: number;
+            least: components["schemas"]["Figure"];
+            shifted: boolean;
+            sure_mm: number;
+            wanted_mm: number;
+        };
+        /**
          * Packing
          * @description What goes behind one fixing, at `at` = (x, z).
          */
@@ -1325,6 +1604,26 @@ export interface components {
             gap: components["schemas"]["Figure"];
             side: string;
             unit: string;
+        };
+        /**
+         * Pass
+         * @description One place that a unit has to pass.
+         *
+         *         Attributes:
+         *             where: Its name. goes: Whether it passes there, taken as likely from one chance in two on.
+         *             chance: Of passing, 0 to 1; 1 or 0 where the place's size is taken as said.
+         *             spare_mm: What is left over at the tightest; below zero what is missing. sd_mm: Its standard uncertainty.
+         *             how: How to carry it, or what catches.
+         */
+        Pass: {
+            chance: number;
+            goes: boolean;
+            /** @default  */
+            how: string;
+            /** @default 0 */
+            sd_mm: number;
+            spare_mm: number;
+            where: string;
         };
         /**
          * PieceCount
@@ -1425,6 +1724,22 @@ export interface components {
             revision: number;
         };
         /**
+         * Sag
+         * @description How a board bends between its ends or supports.
+         *
+         *         Attributes:
+         *             at_first: In the middle of one span when loaded, mm. later: After years, mm.
+         *             limit_mm: A three-hundredth of the span. supports: How many supports between the ends keep it under that.
+         *             spacing_mm: Longest span that does.
+         */
+        Sag: {
+            at_first: components["schemas"]["Figure"];
+            later: components["schemas"]["Figure"];
+            limit_mm: number;
+            spacing_mm: number;
+            supports: number;
+        };
+        /**
          * Scan
          * @description Many offsets from one plane, thinned from a file: (first axis, second axis, distance), mm.
          *
@@ -1494,6 +1809,49 @@ export interface components {
             on: "feet";
             /** @default 1.5 */
             pitch_mm: number;
+        };
+        /**
+         * Scribe
+         * @description One edge that is cut to a surface.
+         *
+         *         Attributes:
+         *             id: Its name in addresses. piece: What is cut, in words. edge: Which of its edges.
+         *             surface: Against what. start: Where the edge begins on the surface, and `end` where it ends.
+         *             along: What `along_mm` counts from, in words.
+         *             long_mm: Length of the edge. line: The cut line in the fewest points within half a millimetre.
+         *             compass_mm: Set the compass to this, with the piece held plumb (or level) and touching at the proudest spot.
+         *             needed_mm: How much material past the finished edge the piece must carry there. there_mm: How much it carries.
+         *             blank_mm: Width to cut the piece to before scribing; 0 where its own spare material is scribed.
+         *             bevel_deg: Undercut from the face, so that the face closes.
+         *             hand: At which side the cut edge lies when the face is up and the start is at the bottom (or the left).
+         *             thick_mm: Thickness of the piece.
+         */
+        Scribe: {
+            along: string;
+            bevel_deg: number;
+            blank_mm: number;
+            compass_mm: number;
+            /** @enum {unknown} */
+            edge: "back edge" | "bottom edge" | "left edge" | "right edge" | "top edge";
+            end: [
+                number,
+                number
+            ];
+            /** @enum {unknown} */
+            hand: "far" | "left" | "near" | "right";
+            id: string;
+            line: components["schemas"]["LinePoint"][];
+            long_mm: number;
+            needed_mm: number;
+            piece: string;
+            start: [
+                number,
+                number
+            ];
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            there_mm: number;
+            thick_mm: number;
         };
         /**
          * Session
@@ -1611,12 +1969,62 @@ export interface components {
             thickness_mm: number;
         };
         /**
+         * SideSchool
+         * @description One way to close the sides: whether it works here, what it takes, and whether it is proposed.
+         *
+         *         Attributes:
+         *             school: Which. works: Whether it can be done here. pieces: How many pieces it adds.
+         *             width_mm: The widest of them. scribed_mm: The deepest that is scribed off; 0 for none.
+         *             reason: In a few words. proposed: Whether it is the one proposed.
+         */
+        SideSchool: {
+            pieces: number;
+            /** @default false */
+            proposed: boolean;
+            reason: string;
+            /** @enum {unknown} */
+            school: "cover moulding" | "fillers" | "flexible filler" | "front frame first" | "scribed panel" | "shadow gap";
+            scribed_mm: number;
+            width_mm: number;
+            works: boolean;
+        };
+        /**
+         * Sides
+         * @description How one tier meets its walls.
+         *
+         *         Attributes:
+         *             tier: Which. opening: The smallest opening; None where not both walls are known.
+         *             moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known.
+         *             schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
+         *             box_mm: Width of the undersized box behind a front frame; None where not both walls are known.
+         *             frame_mm: Width of the front frame's blank; None likewise.
+         */
+        Sides: {
+            box_mm: number | null;
+            fillers: components["schemas"]["Filler"][];
+            frame_mm: number | null;
+            made_mm: number | null;
+            moved_mm: number;
+            opening: components["schemas"]["Opening"] | null;
+            schools: components["schemas"]["SideSchool"][];
+            /** @enum {unknown} */
+            tier: "hung" | "standing";
+        };
+        /**
          * SignIn
          * @description A name and its password.
          */
         SignIn: {
             password: string;
             user: string;
+        };
+        /**
+         * Size
+         * @description One size to mark out, mm.
+         */
+        Size: {
+            label: string;
+            mm: number;
         };
         /**
          * Slope
@@ -1864,6 +2272,22 @@ export interface components {
             name: string;
             /** @enum {unknown} */
             way: "threshold";
+        };
+        /**
+         * Tilt
+         * @description How a part that reaches from wall to wall is brought in.
+         *
+         *         Attributes:
+         *             straight: Chance that it slides in level, past everything in front.
+         *             tilted: Chance that it goes in with one end up.
+         *             swing_mm: How much longer than level it measures on the way down, at worst: √(l² + t²) − l.
+         *             room_mm: How much higher its raised end stands at that moment than it lies in the end; what must be free above.
+         */
+        Tilt: {
+            room_mm: number;
+            straight: number;
+            swing_mm: number;
+            tilted: number;
         };
         /**
          * ToeKickBox

@@ -10,12 +10,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from wobble.core.fit.supports import Fixing, Support, back_area, fixings, footprint, supports
+from wobble.core.fit.supports import Fixing, Support, back_area, fixings, footprint, run_supports
 from wobble.core.gauge.adjust import Estimate, draws
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share, shares
 from wobble.core.gauge.survey import TIED_SD_MM, Survey
-from wobble.core.job import SurfaceName
+from wobble.core.job import Bay, SurfaceName, Unit
 
 N_DRAWS = 400
 SEED = 20_260
@@ -41,7 +41,8 @@ class Ground:
     """What a run stands on and against.
 
     `floor_at_supports` counts heights as `high_spot` does: from the datum mark if tied, else from the high spot.
-    `turn` is the back line's in mm per mm; `back_line_mm` where it starts at x = 0.
+    `turn` is the back line's in mm per mm; `back_line_mm` where it starts at x = 0. `back_area` are the spots of the
+    back behind the run, `back_mean` the wall there.
     """
 
     survey: Survey
@@ -51,6 +52,8 @@ class Ground:
     floor_at_supports: Estimate
     floor_rests_on: tuple[tuple[Share, ...], ...]
     back_high: HighPoint | None
+    back_area: Floats | None
+    back_mean: Floats
     turn: float
     back_line_mm: float
 
@@ -59,32 +62,45 @@ def ground(survey: Survey) -> Ground:
     """Solve the floor under the units and the back behind them. The bay must have units and a floor."""
     bay = survey.bay
     low = _mean_floor(survey, back_mm=0.0)
-    back = None
+    back, area, wall = None, None, np.zeros(0)
     turn = bay.back_line.turn_mm_per_m / 1000.0
     line = 0.0
     if "back" in bay.surfaces and survey.measured("back"):
-        area = np.vstack([back_area(unit, low) for unit in bay.units])
+        area = np.vstack([back_area(unit, low) for unit in bay.units if not unit.flat or len(bay.units) == 1])
         back = high_point(survey, "back", area, turn)[0]
+        wall = survey.adjustment.mean(("back", area))
         line = back.value_mm + bay.back_line.off_mm
-    standing = tuple(s for unit in bay.units for s in supports(unit, line if back is None or back.tied else 0.0))
-    at = np.asarray([s.at for s in standing])
-    area = np.vstack([footprint(unit, line if back is None or back.tied else 0.0) for unit in bay.units])
-    high, there = high_point(survey, "floor", area, 0.0, at)
+    start = line if back is None or back.tied else 0.0
+
+    def back_at(unit: Unit) -> float:
+        return start + turn * unit.x_mm + unit.out_mm
+
+    standing = run_supports(bay.units, back_at)
+    at = np.asarray([s.at for s in standing]).reshape(-1, 2)
+    under = np.vstack([footprint(unit, back_at(unit)) for unit in carried(bay)])
+    high, there = high_point(survey, "floor", under, 0.0, at)
     return Ground(
         survey,
         standing,
-        tuple(f for unit in bay.units for f in fixings(unit)),
+        tuple(f for unit in bay.units if not unit.flat for f in fixings(unit)),
         high,
         there,
         shares(survey, "floor", at),
         back,
+        area,
+        wall,
         turn,
         line,
     )
 
 
+def carried(bay: Bay) -> tuple[Unit, ...]:
+    """Return the units whose footprint is looked at for the high spot: those that stand, or all where none does."""
+    return tuple(u for u in bay.units if u.stands) or bay.units
+
+
 def _mean_floor(survey: Survey, back_mm: float) -> float:
-    spots = np.vstack([footprint(unit, back_mm) for unit in survey.bay.units])
+    spots = np.vstack([footprint(unit, back_mm) for unit in carried(survey.bay)])
     mean = survey.adjustment.mean(("floor", spots))
     return float(mean.max()) if survey.measured("floor") else 0.0
 

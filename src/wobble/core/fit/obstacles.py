@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from wobble.core.fit.plan import Packing, Plan
-from wobble.core.job import Bay, Mark, MarkKind, Unit
+from wobble.core.job import Bay, Mark, MarkKind
 
 CLEAR_MM = 50.0
 """A hole is kept this far from anything that is marked, and from the lines straight up, down and sideways of outlets
@@ -49,17 +49,3 @@ def clashes(bay: Bay, plan: Plan) -> Iterator[Clash]:
                 yield Clash(packing, mark, in_zone=False)
             elif mark.kind in ELECTRIC and min(off_x, off_z) < CLEAR_MM:
                 yield Clash(packing, mark, in_zone=True)
-
-
-def behind(bay: Bay, plan: Plan) -> Iterator[tuple[Unit, Mark]]:
-    """Yield every unit that stands before, or on, a mark that is not removed."""
-    base = plan.base.height.value_mm if plan.base.tied else 0.0
-    for unit in bay.units:
-        spans = {"back": (base, base + unit.height_mm), "floor": (0.0, unit.depth_mm)}
-        for mark in bay.marks:
-            if mark.surface not in spans or mark.treatment == "remove":
-                continue
-            low, high = spans[mark.surface]
-            along = mark.at[0] < unit.x_mm + unit.width_mm and mark.at[0] + mark.size[0] > unit.x_mm
-            if along and mark.at[1] < high and mark.at[1] + mark.size[1] > low:
-                yield unit, mark

@@ -12,7 +12,8 @@ from wobble.core.fit.ground import Ground, HighPoint
 from wobble.core.fit.shims import Filling, fill
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import shares
-from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, SurfaceName, Value
+from wobble.core.job import Bay, Datum, FixedTop, HighSpot, ShimKit, SurfaceName, Value
+from wobble.core.unit import Legs, ScrewFeet, Standing
 
 SURE = 0.95
 CURVE_MM = tuple(float(x) for x in np.arange(-12.0, 20.5, 1.0))
@@ -95,7 +96,7 @@ class Plan(Value, frozen=True, kw_only=True):
 
 def plan(ground: Ground, datum: Datum, kit: ShimKit) -> Plan:
     """Return what a datum means for every support and fixing of a run."""
-    base = _base(ground, datum)
+    base = plan_base(ground, datum)
     shims = _shims(ground, base, kit)
     packings = _packings(ground, base, kit)
     line = _back_line(ground)
@@ -120,18 +121,21 @@ def _high_step(point: HighPoint, label: str, surface: SurfaceName) -> Step:
     )
 
 
-def _base(ground: Ground, datum: Datum) -> Base:
+def plan_base(ground: Ground, datum: Datum) -> Base:
+    """Return where a datum puts the undersides of the units."""
     high = ground.high_spot
     units = ground.survey.bay.units
     high_step = _high_step(high, "Highest floor under the run", "floor")
     match datum:
         case FixedTop(top_mm=top):
-            tallest = max(u.height_mm for u in units)
-            height = top - tallest
-            steps = (
+            tallest = run_height(ground.survey.bay)
+            height = top - datum.cushion_mm - tallest
+            steps: tuple[Step, ...] = (
                 Step(label="Top asked for, over the datum mark", value_mm=top),
-                Step(label="Height of the tallest unit", sign=-1, value_mm=tallest),
+                Step(label="Height of the run", sign=-1, value_mm=tallest),
             )
+            if datum.cushion_mm:
+                steps = (*steps, Step(label="Cushion on it", sign=-1, value_mm=datum.cushion_mm))
         case HighSpot(over_mm=over):
             height = high.value_mm + over
             steps = (high_step, Step(label="Set over the high spot", value_mm=over))
@@ -144,8 +148,14 @@ def _base(ground: Ground, datum: Datum) -> Base:
         deepest_cut_mm=max(0.0, high.value_mm - height),
         clear_share=float((high.draws_mm <= height).mean()),
         sure_over_mm=float(np.quantile(high.draws_mm, SURE) - high.value_mm),
-        tops_mm=tuple(height + u.height_mm for u in units),
+        tops_mm=tuple(height + u.over_base_mm + u.height_mm for u in units),
     )
+
+
+def run_height(bay: Bay) -> float:
+    """Return the height of the run's tops over its base: of what stands and is no tall unit, else of the tallest."""
+    standing = [u.height_mm for u in bay.units if u.stands and u.kind != "tall"]
+    return max(standing or [u.over_base_mm + u.height_mm for u in bay.units])
 
 
 def _taken_away(step: Step) -> Step:
@@ -154,6 +164,7 @@ def _taken_away(step: Step) -> Step:
 
 def _shims(ground: Ground, base: Base, kit: ShimKit) -> tuple[Shim, ...]:
     floor, sd = ground.floor_at_supports.mean, ground.floor_at_supports.sd
+    standing = {u.id: u.standing for u in ground.survey.bay.units}
     shims = []
     for i, support in enumerate(ground.supports):
         gap = base.height.value_mm - float(floor[i])
@@ -176,10 +187,21 @@ def _shims(ground: Ground, base: Base, kit: ShimKit) -> tuple[Shim, ...]:
                 corner=support.corner,
                 at=support.at,
                 gap=Figure(value_mm=gap, sd_mm=float(sd[i]), working=working),
-                filling=fill(gap, kit),
+                filling=_under(standing[support.unit], gap, kit),
             )
         )
     return tuple(shims)
+
+
+def _under(standing: Standing, gap_mm: float, kit: ShimKit) -> Filling:
+    """Return what makes up a gap under a support: a foot that is turned, a leg that is cut, or shims."""
+    match standing:
+        case ScrewFeet():
+            return Filling(kind="foot")
+        case Legs():
+            return Filling(kind="leg")
+        case _:
+            return fill(gap_mm, kit)
 
 
 def _fixing_spots(ground: Ground, base: Base) -> Floats:
@@ -203,9 +225,10 @@ def _packings(ground: Ground, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
         shift = float(joint.mean[-1]) - ground.turn * high.at[0]
         wall = joint.mean[:-1]
     rests = shares(ground.survey, "back", spots)
+    out = {u.id: u.out_mm for u in ground.survey.bay.units}
     packings = []
     for i, fixing in enumerate(ground.fixings):
-        line = ground.back_line_mm + ground.turn * fixing.x_mm
+        line = ground.back_line_mm + ground.turn * fixing.x_mm + out[fixing.unit]
         surface = float(wall[i]) - shift
         working = (
             Step(label="Back line here", value_mm=line),
@@ -252,7 +275,7 @@ def trade(ground: Ground, over_mm: float, kit: ShimKit) -> Trade:
     return Trade(
         over_mm=over_mm,
         n_shims=int((gaps > kit.tolerance_mm).sum()),
-        largest_shim_mm=float(max(gaps.max(), 0.0)),
+        largest_shim_mm=float(gaps.max(initial=0.0)),
         deepest_cut_mm=max(0.0, -over_mm),
         n_cut=int((gaps < -kit.tolerance_mm).sum()),
     )

@@ -6,7 +6,7 @@ import math
 from typing import Literal
 
 from wobble.core.fit.ground import Ground
-from wobble.core.fit.plan import Trade, trade
+from wobble.core.fit.plan import Trade, run_height, trade
 from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, Value
 
 TOP_STEP_MM = 5.0
@@ -28,7 +28,7 @@ def schools(ground: Ground, chosen: Datum, kit: ShimKit) -> tuple[School, ...]:
     Without heights tied to the datum mark there is no fixed top to compare with. Proposed is the height that was asked
     for where nothing need be cut for it, since somebody has a table or a sill to meet; else the high spot.
     """
-    tallest = max(unit.height_mm for unit in ground.survey.bay.units)
+    tallest = run_height(ground.survey.bay)
     # a line set under the high spot is no way to propose: the school is then shown as it would be from the spot itself
     usable = isinstance(chosen, HighSpot) and chosen.over_mm >= -kit.tolerance_mm
     high = chosen if isinstance(chosen, HighSpot) and usable else HighSpot()
@@ -36,7 +36,7 @@ def schools(ground: Ground, chosen: Datum, kit: ShimKit) -> tuple[School, ...]:
     if ground.high_spot.tied:
         usual = math.ceil((ground.high_spot.value_mm + tallest) / TOP_STEP_MM) * TOP_STEP_MM
         top = chosen if isinstance(chosen, FixedTop) else FixedTop(top_mm=usual)
-        compared.append(("fixed top", top, top.top_mm - tallest - ground.high_spot.value_mm))
+        compared.append(("fixed top", top, top.top_mm - top.cushion_mm - tallest - ground.high_spot.value_mm))
     costs = [trade(ground, over, kit) for _, _, over in compared]
     kept = isinstance(chosen, FixedTop) and len(costs) > 1 and costs[1].deepest_cut_mm <= kit.tolerance_mm
     best = 1 if kept else 0

@@ -34,9 +34,9 @@ class TaperSetting(Value, frozen=True, kw_only=True):
 
 
 class Filling(Value, frozen=True, kw_only=True):
-    """What goes into one gap."""
+    """What goes into one gap; under a foot or a leg nothing does, the foot is turned or the leg cut."""
 
-    kind: Literal["bare", "stack", "block", "cut"]
+    kind: Literal["bare", "stack", "block", "cut", "foot", "leg"]
     stack: Stack | None = None
     taper: TaperSetting | None = None
     block_mm: float | None = None

@@ -7,71 +7,18 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 from functools import partial
-from typing import Literal
 
 from wobble.core.fit.figures import Figure
-from wobble.core.fit.ground import Ground
-from wobble.core.fit.obstacles import CAUTIONS, behind, clashes
-from wobble.core.fit.plan import SURE, Plan
+from wobble.core.fit.findings import ORDER, Case, Finding, place_of, say, unit_name
+from wobble.core.fit.obstacles import CAUTIONS, clashes
+from wobble.core.fit.plan import SURE
+from wobble.core.fit.whole_verdicts import WHOLE_RULES
 from wobble.core.gauge.doubt import Disagreement
-from wobble.core.gauge.survey import Survey
-from wobble.core.job import FixedTop, Job, ShimKit, Spot, Value, reading_spots
-from wobble.core.length import LengthUnit, format_length, format_spread
+from wobble.core.job import reading_spots
+from wobble.core.length import format_spread
 
-Mark = Literal["stop", "mind", "fine"]
-ORDER: dict[Mark, int] = {"stop": 0, "mind": 1, "fine": 2}
 FEWEST_FLOOR_READINGS = 4
-
-
-class Finding(Value, frozen=True, kw_only=True):
-    """One sentence to the installer.
-
-    Attributes:
-        code: Stable name of the rule.
-        mark: stop, mind or fine.
-        title: The finding in a few words.
-        text: What it means and what to do.
-        figure: The length it is about, if any.
-        caution: The safety word that belongs beside it, if any.
-        concerns: Ids of readings, supports or fixings to light up.
-    """
-
-    code: str
-    mark: Mark
-    title: str
-    text: str
-    figure: Figure | None = None
-    caution: str = ""
-    concerns: tuple[str, ...] = ()
-
-
-@dataclass(frozen=True)
-class Case:
-    """What the rules look at."""
-
-    job: Job
-    survey: Survey
-    kit: ShimKit
-    ground: Ground | None = None
-    plan: Plan | None = None
-    asked: FixedTop | None = None
-
-    @property
-    def units(self) -> LengthUnit:
-        """The units that the user reads."""
-        return self.job.units
-
-
-def _length(case: Case, value_mm: float) -> str:
-    return format_length(value_mm, case.units)
-
-
-def _place(case: Case, spot: Spot, second: str) -> str:
-    """Return where a spot is: whole millimetres are enough to find it again."""
-    along, other = (format_length(value, case.units, decimals=0) for value in spot)
-    return f"{along} along, {other} {second}"
 
 
 def missing(case: Case) -> Iterator[Finding]:
@@ -108,12 +55,12 @@ def suspects(case: Case) -> Iterator[Finding]:
     for doubt in case.survey.suspects:
         reading = case.survey.readings[doubt.reading_id]
         surface, spot = reading_spots(reading)[0]
-        where = _place(case, spot, "out" if surface in ("floor", "ceiling") else "up")
+        where = place_of(case, spot, "out" if surface in ("floor", "ceiling") else "up")
         yield Finding(
             code="take-again",
             mark="stop",
             title=f"A {surface} reading disagrees",
-            text=f"The one at {where} stands {_length(case, abs(doubt.by_mm))} from what the others say."
+            text=f"The one at {where} stands {say(case, abs(doubt.by_mm))} from what the others say."
             f"{_looks_like(case, doubt)} It is left out of the figures: measure it again before cutting anything.",
             figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm),
             concerns=(doubt.reading_id,),
@@ -168,7 +115,7 @@ def base_height(case: Case) -> Iterator[Finding]:
     if case.plan is None:
         return
     base = case.plan.base
-    where = _place(case, base.high_spot_at, "out")
+    where = place_of(case, base.high_spot_at, "out")
     if base.deepest_cut_mm > case.kit.tolerance_mm:
         cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
         shortened = (
@@ -205,7 +152,7 @@ def base_height(case: Case) -> Iterator[Finding]:
                 mark="mind",
                 title="The floor may stand over the line",
                 text=f"{math.ceil((1 - base.clear_share) * 100)} chances in 100 that it does somewhere. Start "
-                f"{_length(case, base.sure_over_mm)} over the high spot to be nearly sure, or read it near {where}.",
+                f"{say(case, base.sure_over_mm)} over the high spot to be nearly sure, or read it near {where}.",
                 figure=base.over_high_spot,
             )
 
@@ -223,7 +170,7 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             code="too-tall",
             mark="mind",
             title=f"{len(blocks)} gap{'s' if len(blocks) > 1 else ''} past the kit",
-            text=f"More than {_length(case, case.kit.max_stack_mm)} of loose shims creeps. "
+            text=f"More than {say(case, case.kit.max_stack_mm)} of loose shims creeps. "
             + ("Build a base frame, level it first." if frame else "Put a packing block there and shim on it."),
             figure=largest.gap,
             concerns=tuple(s.support for s in blocks),
@@ -235,7 +182,7 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             code="kit-misses",
             mark="mind",
             title=f"{len(unmade)} gap{'s' if len(unmade) > 1 else ''} the kit cannot make",
-            text=f"The nearest stack is more than {_length(case, case.kit.tolerance_mm)} off. "
+            text=f"The nearest stack is more than {say(case, case.kit.tolerance_mm)} off. "
             "Add a thinner shim or a tapered pair to the kit.",
             concerns=tuple(unmade),
         )
@@ -246,7 +193,7 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             code="vague-shims",
             mark="mind",
             title=f"{len(vague)} support{'s' if len(vague) > 1 else ''} not known well",
-            text=f"Worst under {_unit_name(case, worst.unit)}, {worst.corner}. One more reading beside it settles it.",
+            text=f"Worst under {unit_name(case, worst.unit)}, {worst.corner}. One more reading beside it settles it.",
             figure=worst.gap,
             concerns=tuple(s.support for s in vague),
         )
@@ -258,14 +205,10 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             code="shims",
             mark="fine",
             title=f"{len(stacked)} supports shimmed, {bare} bare",
-            text=f"Largest under {_unit_name(case, largest.unit)}, {largest.corner}.",
+            text=f"Largest under {unit_name(case, largest.unit)}, {largest.corner}.",
             figure=largest.gap,
             concerns=(largest.support,),
         )
-
-
-def _unit_name(case: Case, unit_id: str) -> str:
-    return next((u.name for u in case.survey.bay.units if u.id == unit_id), unit_id)
 
 
 def kit_counts(case: Case) -> Iterator[Finding]:
@@ -275,7 +218,7 @@ def kit_counts(case: Case) -> Iterator[Finding]:
     short = [p for p in case.plan.pieces if p.to_hand is not None and p.wanted > p.to_hand]
     if short:
         wants = ", ".join(
-            f"{p.wanted - (p.to_hand or 0)} of {_length(case, p.thickness_mm)}" for p in short if p.to_hand is not None
+            f"{p.wanted - (p.to_hand or 0)} of {say(case, p.thickness_mm)}" for p in short if p.to_hand is not None
         )
         yield Finding(
             code="kit-short", mark="mind", title="The kit runs short", text=f"Buy or cut {wants} before you start."
@@ -293,7 +236,7 @@ def packing(case: Case) -> Iterator[Finding]:
         code="packing",
         mark="mind" if deep else "fine",
         title=f"Pack behind {len(packed)} of {len(case.plan.packings)} fixings",
-        text=f"Deepest behind {_unit_name(case, largest.unit)}, {largest.side}. A screw pulled up on an empty gap "
+        text=f"Deepest behind {unit_name(case, largest.unit)}, {largest.side}. A screw pulled up on an empty gap "
         "racks the box." + (" So deep a gap wants a batten or a turned run." if deep else ""),
         figure=largest.gap,
         caution="Wires and pipes may lie behind the lining: detect, isolate, then drill.",
@@ -302,7 +245,7 @@ def packing(case: Case) -> Iterator[Finding]:
 
 
 def in_the_way(case: Case) -> Iterator[Finding]:
-    """Holes that land on what is marked stop the job; what stands behind a unit asks for its treatment."""
+    """Holes that land on what is marked stop the job."""
     if case.plan is None:
         return
     bay = case.survey.bay
@@ -312,7 +255,7 @@ def in_the_way(case: Case) -> Iterator[Finding]:
             mine = [c.packing for c in found if c.mark is mark and c.in_zone is in_zone]
             if not mine:
                 continue
-            places = "; ".join(_place(case, p.at, "up") for p in mine[:3])
+            places = "; ".join(place_of(case, p.at, "up") for p in mine[:3])
             line = "in the line of its wires" if in_zone else "on it"
             yield Finding(
                 code="drills-into",
@@ -322,15 +265,6 @@ def in_the_way(case: Case) -> Iterator[Finding]:
                 caution=CAUTIONS.get(mark.kind, ""),
                 concerns=tuple(p.fixing for p in mine),
             )
-    for unit, mark in behind(bay, case.plan):
-        proud = f", {_length(case, mark.proud_mm)} proud" if mark.proud_mm else ""
-        yield Finding(
-            code="behind",
-            mark="mind",
-            title=f"{mark.name} at {unit.name}",
-            text=f"It stands there{proud}. You chose: {mark.treatment}.",
-            caution=CAUTIONS.get(mark.kind, ""),
-        )
 
 
 def past_bay(case: Case) -> Iterator[Finding]:
@@ -366,6 +300,7 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     shim_stacks,
     kit_counts,
     packing,
+    *WHOLE_RULES,
     agreement,
 )
 

@@ -18,10 +18,11 @@ router = Router(tags=["fit"])
 
 
 class Decisions(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """Where level starts and where the backs stand."""
+    """Where level starts, where the backs stand, and how the sides are closed."""
 
     datum: core.Datum
     back_line: core.BackLine
+    closing: core.Closing = core.Closing()
 
 
 class DecisionsEdit(Decisions, frozen=True, kw_only=True, forbid_unknown_fields=True):
@@ -45,7 +46,7 @@ def try_fit(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
     """Say what other decisions would mean; nothing is kept."""
     asked = body(request, Decisions)
     job = rows.job_value(edits.find_job(request.user, job_id))
-    return answer(solve_fit(with_decisions(job, bay_id, asked.datum, asked.back_line), bay_id))
+    return answer(solve_fit(with_decisions(job, bay_id, asked.datum, asked.back_line, asked.closing), bay_id))
 
 
 @router.put(
@@ -56,10 +57,11 @@ def try_fit(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
 def put_decisions(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
     """Keep decisions."""
     asked = body(request, DecisionsEdit)
-    what = f"where level starts in {bay_id}"
+    what = f"the decisions in {bay_id}"
     with edits.changing(request.user, job_id, revision=asked.revision, what=what) as row:
         bay = edits.find_bay(row, bay_id)
         bay.datum = msgspec.to_builtins(asked.datum)
         bay.back_line = msgspec.to_builtins(asked.back_line)
-        bay.save(update_fields=("datum", "back_line"))
+        bay.closing = msgspec.to_builtins(asked.closing)
+        bay.save(update_fields=("datum", "back_line", "closing"))
     return stored(row)

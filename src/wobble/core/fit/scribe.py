@@ -1,0 +1,182 @@
+"""Scribing an edge to a surface: how far the compass is set, what must be there to cut, and the line itself.
+
+The line is found in two ways at once: as a setting for the compass, which copies the wall without numbers, and as few
+straight pieces that stay within half a millimetre of it, to be marked by hand or cut from a file.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import SurfaceName, Value
+
+LINE_TOLERANCE_MM = 0.5
+STEP_MM = 25.0
+"""Step along the edge on which the wall is looked at: it turns over some hundred millimetres."""
+MARGIN_MM = 2.0
+"""What is left over the proudest spot, so that the first pass of the saw has wood to take."""
+TWO_SIDED_95 = 1.96
+USUAL_BEVEL_DEG = 3.0
+"""Any scribed edge is undercut by this much, so that the face closes first."""
+
+
+EdgeName = Literal["left edge", "right edge", "back edge", "bottom edge", "top edge"]
+Hand = Literal["left", "right", "far", "near"]
+
+
+class LinePoint(Value, frozen=True, kw_only=True):
+    """A corner of a cut line: how far along the edge, how much of the piece is left there, and its uncertainty, mm."""
+
+    along_mm: float
+    left_mm: float
+    sd_mm: float
+
+
+class Scribe(Value, frozen=True, kw_only=True):
+    """One edge that is cut to a surface.
+
+    Attributes:
+        id: Its name in addresses. piece: What is cut, in words. edge: Which of its edges.
+        surface: Against what. start: Where the edge begins on the surface, and `end` where it ends.
+        along: What `along_mm` counts from, in words.
+        long_mm: Length of the edge. line: The cut line in the fewest points within half a millimetre.
+        compass_mm: Set the compass to this, with the piece held plumb (or level) and touching at the proudest spot.
+        needed_mm: How much material past the finished edge the piece must carry there. there_mm: How much it carries.
+        blank_mm: Width to cut the piece to before scribing; 0 where its own spare material is scribed.
+        bevel_deg: Undercut from the face, so that the face closes.
+        hand: At which side the cut edge lies when the face is up and the start is at the bottom (or the left).
+        thick_mm: Thickness of the piece.
+    """
+
+    id: str
+    piece: str
+    edge: EdgeName
+    surface: SurfaceName
+    start: tuple[float, float]
+    end: tuple[float, float]
+    along: str
+    long_mm: float
+    line: tuple[LinePoint, ...]
+    compass_mm: float
+    needed_mm: float
+    there_mm: float
+    blank_mm: float
+    bevel_deg: float
+    hand: Hand
+    thick_mm: float
+
+
+@dataclass(frozen=True, kw_only=True)
+class Edge:
+    """An edge to scribe.
+
+    What is left of the piece at a spot is `sign` · (reference − surface), the reference running straight from the first
+    to the second of `reference_mm`: the inner edge of a filler, the underside of a base, the front of a top.
+
+    Attributes:
+        id: The scribe's name. piece: What is cut. edge: Which of its edges. along: From where lengths count.
+        surface: Against what. start: Spot on the surface where the edge starts. end: Where it ends.
+        reference_mm: Coordinate of the piece's straight edge at both ends.
+        sign: +1 where the piece lies at the larger coordinate of the surface, −1 where at the smaller.
+        hand: Where the cut edge lies with the face up. thick_mm: Thickness of the piece.
+        there_mm: Material that the piece carries past its finished edge, where it is not cut from a blank (`own`).
+        own: Whether the piece's own spare material is scribed, and no blank is cut.
+        across: Direction on the surface from the face of the piece to its back, as a unit vector; (0, 0) for none.
+    """
+
+    id: str
+    piece: str
+    edge: EdgeName
+    surface: SurfaceName
+    start: tuple[float, float]
+    end: tuple[float, float]
+    reference_mm: tuple[float, float]
+    sign: float
+    along: str
+    hand: Hand
+    thick_mm: float
+    there_mm: float = 0.0
+    own: bool = False
+    across: tuple[float, float] = (0.0, 0.0)
+
+
+def scribe(survey: Survey, edge: Edge) -> Scribe:
+    """Return the cut of one edge against a surface."""
+    a, b = np.asarray(edge.start), np.asarray(edge.end)
+    long_mm = float(np.linalg.norm(b - a))
+    n = max(math.ceil(long_mm / STEP_MM) + 1, 2)
+    share = np.linspace(0.0, 1.0, n)
+    spots = a + share[:, None] * (b - a)
+    joint = survey.adjustment.at((edge.surface, spots))
+    reference = edge.reference_mm[0] + share * (edge.reference_mm[1] - edge.reference_mm[0])
+    left = edge.sign * (reference - joint.mean)
+    sd = joint.sd
+    least, most = int(np.argmin(left)), int(np.argmax(left))
+    apart_var = joint.covariance[most, most] + joint.covariance[least, least] - 2 * joint.covariance[most, least]
+    apart = TWO_SIDED_95 * math.sqrt(max(float(apart_var), 0.0))
+    spread = float(left[most] - left[least])
+    compass = math.ceil(spread + apart + MARGIN_MM)
+    blank = math.ceil(float((left + TWO_SIDED_95 * sd).max()) + MARGIN_MM)
+    points = fewest_points(share * long_mm, left)
+    return Scribe(
+        id=edge.id,
+        piece=edge.piece,
+        edge=edge.edge,
+        surface=edge.surface,
+        start=edge.start,
+        end=edge.end,
+        along=edge.along,
+        long_mm=long_mm,
+        line=tuple(
+            LinePoint(along_mm=float(share[i] * long_mm), left_mm=float(left[i]), sd_mm=float(sd[i])) for i in points
+        ),
+        compass_mm=float(compass),
+        needed_mm=float(compass),
+        there_mm=edge.there_mm,
+        blank_mm=0.0 if edge.own else float(blank),
+        bevel_deg=_bevel(survey, edge, spots),
+        hand=edge.hand,
+        thick_mm=edge.thick_mm,
+    )
+
+
+def _bevel(survey: Survey, edge: Edge, spots: Floats) -> float:
+    """Return the undercut, degrees: the steepest turn of the surface into the piece behind its face, and the usual."""
+    if edge.across == (0.0, 0.0):
+        return USUAL_BEVEL_DEG
+    behind = spots + edge.thick_mm * np.asarray(edge.across)
+    n = len(spots)
+    mean = survey.adjustment.mean((edge.surface, np.vstack([spots, behind])))
+    into = edge.sign * (mean[n:] - mean[:n])
+    return USUAL_BEVEL_DEG + max(0.0, math.degrees(math.atan2(float(into.max()), edge.thick_mm)))
+
+
+def fewest_points(along: Floats, value: Floats, tolerance: float = LINE_TOLERANCE_MM) -> list[int]:
+    """Return indices of the fewest of the given points whose straight pieces stay within a tolerance of all others.
+
+    The shortest path over all admissible pieces (Imai and Iri 1988); both ends are kept. A piece from i to j is
+    admissible where its slope lies in the cone that every point between leaves open.
+    """
+    n = len(along)
+    best = np.array([0] + [n] * (n - 1))
+    came = np.zeros(n, dtype=int)
+    for i in range(n - 1):
+        run = along[i + 1 :] - along[i]
+        rise = value[i + 1 :] - value[i]
+        low = np.maximum.accumulate((rise - tolerance) / run)
+        high = np.minimum.accumulate((rise + tolerance) / run)
+        slope = rise / run
+        admissible = np.ones(n - i - 1, dtype=bool)
+        admissible[1:] = (slope[1:] >= low[:-1] - 1e-12) & (slope[1:] <= high[:-1] + 1e-12)
+        shorter = i + 1 + np.flatnonzero(admissible & (best[i] + 1 < best[i + 1 :]))
+        best[shorter], came[shorter] = best[i] + 1, i
+    path = [n - 1]
+    while path[-1] != 0:
+        path.append(int(came[path[-1]]))
+    return path[::-1]

@@ -1,0 +1,439 @@
+"""How a run is closed against its side walls: fillers with their taper and blank, and the schools compared."""
+
+from __future__ import annotations
+
+import math
+from functools import partial
+from typing import Literal
+
+import numpy as np
+from msgspec.structs import replace
+
+from wobble.core.decided import Closing, SideSchoolName
+from wobble.core.fit.figures import Figure, Step
+from wobble.core.fit.openings import SURE, Opening, Stand, before_front, opening, side_gaps
+from wobble.core.fit.run import Tier, TierName, tiers, upright
+from wobble.core.fit.scribe import Edge, Scribe, scribe
+from wobble.core.fit.walls import Drawn, Walls
+from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.shares import Share, shares
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import Bay, Unit, Value
+from wobble.core.length import LengthUnit, format_length
+
+SideName = Literal["left", "right"]
+HANDLE_MARGIN_MM = 5.0
+PASS_MARGIN_MM = 2.0
+FLEXIBLE_MOST_MM = 6.0
+"""Widest gap that a bead of flexible filler bridges without a backing."""
+LAP_MM = 6.0
+"""A cover moulding lies this far on the cabinet's face, and past the worst gap on the wall."""
+BEND_STRAIN = 0.0025
+"""Bending strain that clear softwood takes without breaking or springing off: about half of that at its proportional
+limit (FPL Wood Handbook 2010, ch. 5: stress at the limit over modulus, 0.004 to 0.005)."""
+SHADOW_TOLERANCE = 0.2
+"""A shadow gap that varies by more than this share of itself is seen to."""
+SHIFT_STEP_MM = 0.5
+
+
+class Filler(Value, frozen=True, kw_only=True):
+    """The gap at one side of a tier at the units' front, and the strip that would fill it.
+
+    Attributes:
+        side: left or right. unit: The unit it stands against. edge_mm: That unit's edge, mm along.
+        front_mm: How far out it stands.
+        bottom: Width at the foot. top: At the head. least: Where it is narrowest. largest: Where widest.
+        taper_mm: Head less foot. long_mm: Length of the strip. blank_mm: Width to cut it to before scribing.
+        needs: The least width for what opens beside it, with its reason; None where nothing does.
+        enough: Chance that it is that wide all the way up, 0 to 1.
+        profile: (height, width, standard uncertainty) up the gap, mm.
+    """
+
+    side: SideName
+    unit: str
+    edge_mm: float
+    front_mm: float
+    bottom: Figure
+    top: Figure
+    least: Figure
+    largest: Figure
+    taper_mm: float
+    long_mm: float
+    blank_mm: float
+    needs: Figure | None
+    needs_why: str
+    enough: float
+    profile: tuple[tuple[float, float, float], ...]
+
+
+class SideSchool(Value, frozen=True, kw_only=True):
+    """One way to close the sides: whether it works here, what it takes, and whether it is proposed.
+
+    Attributes:
+        school: Which. works: Whether it can be done here. pieces: How many pieces it adds.
+        width_mm: The widest of them. scribed_mm: The deepest that is scribed off; 0 for none.
+        reason: In a few words. proposed: Whether it is the one proposed.
+    """
+
+    school: SideSchoolName
+    works: bool
+    pieces: int
+    width_mm: float
+    scribed_mm: float
+    reason: str
+    proposed: bool = False
+
+
+class Sides(Value, frozen=True, kw_only=True):
+    """How one tier meets its walls.
+
+    Attributes:
+        tier: Which. opening: The smallest opening; None where not both walls are known.
+        moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known.
+        schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
+        box_mm: Width of the undersized box behind a front frame; None where not both walls are known.
+        frame_mm: Width of the front frame's blank; None likewise.
+    """
+
+    tier: TierName
+    opening: Opening | None
+    moved_mm: float
+    fillers: tuple[Filler, ...]
+    schools: tuple[SideSchool, ...]
+    made_mm: float | None
+    box_mm: float | None
+    frame_mm: float | None
+
+
+def split_run(survey: Survey, walls: Walls, closing: Closing, stand: Stand) -> tuple[Bay, dict[TierName, float]]:
+    """Return the bay with each tier moved as the split says, and by how much.
+
+    A run is moved in whole half millimetres; where it cannot stand as the split asks it is moved until it clears the
+    proudest wall.
+    """
+    moved: dict[TierName, float] = {}
+    units = {u.id: u for u in survey.bay.units}
+    for tier in tiers(survey.bay):
+        by = _shift(walls, tier, closing, stand)
+        if by == 0.0:
+            continue
+        moved[tier.name] = by
+        for unit in tier.units:
+            units[unit.id] = replace(unit, x_mm=max(unit.x_mm + by, 0.0))
+    return replace(survey.bay, units=tuple(units.values())), moved
+
+
+def _shift(walls: Walls, tier: Tier, closing: Closing, stand: Stand) -> float:
+    if closing.split == "as drawn":
+        return 0.0
+    if closing.split == "centred":
+        if closing.centre_mm is None:
+            return 0.0
+        return _rounded(closing.centre_mm - (tier.left_mm + tier.right_mm) / 2)
+    gaps = {
+        side: side_gaps(wall, unit, stand, edge, left=side == "left")[1].mean(axis=0)
+        for side, wall, unit, edge in _sides_of(walls, tier)
+    }
+    left, right = gaps.get("left"), gaps.get("right")
+    if closing.split == "none at the left" and left is not None:
+        return _rounded(-float(left.min()), up=True)
+    if closing.split == "none at the right" and right is not None:
+        return _rounded(float(right.min()))
+    if left is None or right is None:
+        return 0.0
+    return _rounded(float(right.mean() - left.mean()) / 2)
+
+
+def _rounded(mm: float, *, up: bool = False) -> float:
+    whole = math.ceil(mm / SHIFT_STEP_MM) if up else math.floor(mm / SHIFT_STEP_MM)
+    return whole * SHIFT_STEP_MM
+
+
+def _sides_of(walls: Walls, tier: Tier) -> list[tuple[SideName, Drawn, Unit, float]]:
+    out: list[tuple[SideName, Drawn, Unit, float]] = []
+    if walls.left is not None:
+        out.append(("left", walls.left, tier.units[0], tier.left_mm))
+    if walls.right is not None:
+        out.append(("right", walls.right, tier.last, tier.right_mm))
+    return out
+
+
+def sides(
+    survey: Survey,
+    walls: Walls,
+    closing: Closing,
+    stand: Stand,
+    moved: dict[TierName, float],
+    units: LengthUnit,
+) -> tuple[Sides, ...]:
+    """Return for each tier of the bay, moved already, how it meets the walls that are known."""
+    out = []
+    for tier in tiers(survey.bay):
+        open_ = opening(survey, walls, tier, stand, closing.clearance_mm)
+        fillers = tuple(
+            _filler(survey, wall, unit, edge, stand, side) for side, wall, unit, edge in _sides_of(walls, tier)
+        )
+        if not fillers:
+            continue
+        box = None if open_ is None else float(math.floor(open_.sure_mm - closing.clearance_mm))
+        frame = None if open_ is None else _frame(walls, tier, stand)
+        out.append(
+            Sides(
+                tier=tier.name,
+                opening=open_,
+                moved_mm=moved.get(tier.name, 0.0),
+                fillers=fillers,
+                schools=_schools(tier, fillers, open_, closing, units),
+                made_mm=None if open_ is None else _made(tier, open_, closing),
+                box_mm=box,
+                frame_mm=frame,
+            )
+        )
+    return tuple(out)
+
+
+def _frame(walls: Walls, tier: Tier, stand: Stand) -> float:
+    """Return the blank of a front frame: the widest opening at the front over its height, with what is not known."""
+    widths = []
+    for side, wall, unit, edge in _sides_of(walls, tier):
+        widths.append(side_gaps(wall, unit, stand, edge, left=side == "left")[1].max(axis=1))
+    return float(math.ceil(tier.width_mm + float(np.quantile(sum(widths), 0.975))))
+
+
+def _made(tier: Tier, open_: Opening, closing: Closing) -> float | None:
+    """Return the width that every made unit may have: what goes in for sure, less fixed widths, gaps and fillers."""
+    made = [u for u in tier.units if not u.ready_made]
+    if not made:
+        return None
+    used = tier.width_mm - sum(u.width_mm for u in made)
+    fillers = 2 * closing.least_filler_mm if closing.school == "fillers" else 0.0
+    if closing.school == "shadow gap":
+        fillers = 2 * closing.shadow_mm
+    return float(math.floor((open_.sure_mm - closing.clearance_mm - fillers - used) / len(made)))
+
+
+def _filler(survey: Survey, wall: Drawn, unit: Unit, edge: float, stand: Stand, side: SideName) -> Filler:
+    heights, gaps = side_gaps(wall, unit, stand, edge, left=side == "left")
+    front = stand.back_at(unit) + unit.depth_mm
+    mean, sd = gaps.mean(axis=0), gaps.std(axis=0)
+    least, largest = gaps.min(axis=1), gaps.max(axis=1)
+    told = (0, len(heights) - 1, int(np.argmin(mean)), int(np.argmax(mean)))
+    spots = np.array([(front, heights[i]) for i in told])
+    rests = dict(zip(told, shares(survey, side, spots), strict=True))
+
+    def width(index: int, values: Floats) -> Figure:
+        return Figure(
+            value_mm=float(values.mean()),
+            sd_mm=float(values.std()),
+            working=_working(side, edge, (front, float(heights[index])), float(values.mean()), values, rests[index]),
+        )
+
+    needs, why, enough = _needs(wall, unit, edge, stand, side, gaps)
+    low, high = upright(unit, stand.base_mm)
+    return Filler(
+        side=side,
+        unit=unit.id,
+        edge_mm=edge,
+        front_mm=front,
+        bottom=width(told[0], gaps[:, 0]),
+        top=width(told[1], gaps[:, -1]),
+        least=width(told[2], least),
+        largest=width(told[3], largest),
+        taper_mm=float(mean[-1] - mean[0]),
+        long_mm=high - low,
+        blank_mm=float(math.ceil(float(np.quantile(largest, 0.975)) + PASS_MARGIN_MM)),
+        needs=needs,
+        needs_why=why,
+        enough=enough,
+        profile=tuple((float(z), float(m), float(s)) for z, m, s in zip(heights, mean, sd, strict=True)),
+    )
+
+
+def _working(
+    side: SideName, edge: float, at: tuple[float, float], value: float, values: Floats, rests: tuple[Share, ...]
+) -> tuple[Step, ...]:
+    wall = edge - value if side == "left" else edge + value
+    here = Step(
+        label="Wall at the front, here",
+        surface=side,
+        at=at,
+        sign=-1 if side == "left" else 1,
+        value_mm=wall,
+        sd_mm=float(values.std()),
+        rests_on=rests,
+    )
+    own = Step(label="Edge of the unit", sign=1 if side == "left" else -1, value_mm=edge)
+    return (own, here) if side == "left" else (here, own)
+
+
+def _needs(
+    wall: Drawn, unit: Unit, edge: float, stand: Stand, side: SideName, gaps: Floats
+) -> tuple[Figure | None, str, float]:
+    """Return the least width for what opens beside a wall, why, and the chance that it is there all the way up."""
+    opens = unit.front.opens
+    if opens in ("pair of doors", f"door hinged {side}"):
+        handle = unit.front.handle_mm
+        steps = (
+            Step(label="Handle stands off the door", value_mm=handle),
+            Step(label="Kept free", value_mm=HANDLE_MARGIN_MM),
+        )
+        least = handle + HANDLE_MARGIN_MM
+        beside = before_front(wall, unit, stand, edge, left=side == "left")
+        free = gaps.min(axis=1) if beside is None else np.minimum(gaps.min(axis=1), beside)
+        why = "the door opens square before its handle meets the wall"
+        return Figure(value_mm=least, sd_mm=0.0, working=steps), why, float((free >= least).mean())
+    if opens == "nothing":
+        return None, "", 1.0
+    beside = before_front(wall, unit, stand, edge, left=side == "left")
+    if beside is None:
+        return None, "", 1.0
+    # the wall may come in before the front: what passes there needs the difference, and a hand's play
+    needed = gaps.min(axis=1) - beside + PASS_MARGIN_MM
+    steps = (
+        Step(label="The wall comes in before the front by", value_mm=float(needed.mean()) - PASS_MARGIN_MM),
+        Step(label="Kept free", value_mm=PASS_MARGIN_MM),
+    )
+    figure = Figure(value_mm=max(float(needed.mean()), PASS_MARGIN_MM), sd_mm=float(needed.std()), working=steps)
+    what = "drawers pass" if opens == "drawers" else "the door passes"
+    return figure, f"{what} the wall in front", float((beside >= PASS_MARGIN_MM).mean())
+
+
+def _schools(
+    tier: Tier, fillers: tuple[Filler, ...], open_: Opening | None, closing: Closing, units: LengthUnit
+) -> tuple[SideSchool, ...]:
+    """Return the schools with what each takes here, and the first that suits proposed."""
+    said = partial(format_length, unit=units)
+    worst = max(f.largest.value_mm + 2 * f.largest.sd_mm for f in fillers)
+    least = min(f.least.value_mm - 2 * f.least.sd_mm for f in fillers)
+    spread = max(f.largest.value_mm - f.least.value_mm for f in fillers)
+    n = len(fillers)
+    goes_in = open_ is None or open_.chance >= SURE
+    spare = min(_spare(tier, f) for f in fillers)
+    wide, thick = closing.moulding_mm
+    bend = max(_bow_strain(f, thick) for f in fillers)
+    inside = worst <= FLEXIBLE_MOST_MM and least >= 0
+    covers = worst + 2 * LAP_MM <= wide
+    shadow = spread <= SHADOW_TOLERANCE * closing.shadow_mm and least >= 0
+    narrow = least < closing.least_filler_mm
+    found = (
+        SideSchool(
+            school="flexible filler",
+            works=inside,
+            pieces=0,
+            width_mm=worst,
+            scribed_mm=0.0,
+            reason=f"a bead bridges up to {said(FLEXIBLE_MOST_MM)}" if inside else "the gap is too wide for a bead",
+        ),
+        SideSchool(
+            school="scribed panel",
+            works=spare > 0 and spread + 2 <= spare and worst <= spare,
+            pieces=0,
+            width_mm=spare,
+            scribed_mm=spread,
+            reason=f"the unit carries {said(spare)} to scribe off" if spare else "no spare material on the units",
+        ),
+        SideSchool(
+            school="fillers",
+            works=not narrow,
+            pieces=n,
+            width_mm=max(f.blank_mm for f in fillers),
+            scribed_mm=spread,
+            reason="a strip at each wall, scribed to it"
+            if not narrow
+            else f"a strip would be narrower than {said(closing.least_filler_mm)}: split the spare otherwise",
+        ),
+        SideSchool(
+            school="cover moulding",
+            works=covers and bend <= BEND_STRAIN and least >= 0,
+            pieces=n,
+            width_mm=math.ceil(worst + 2 * LAP_MM),
+            scribed_mm=0.0,
+            reason=_moulding_reason(covers=covers, bends=bend <= BEND_STRAIN, wide=said(wide), worst=said(worst)),
+        ),
+        SideSchool(
+            school="shadow gap",
+            works=shadow,
+            pieces=0,
+            width_mm=closing.shadow_mm,
+            scribed_mm=0.0,
+            reason="even enough to be left open" if shadow else f"varies by {said(spread)}, which shows",
+        ),
+        SideSchool(
+            school="front frame first",
+            works=len(fillers) == 2,
+            pieces=1,
+            width_mm=0.0 if open_ is None else open_.inside_mm,
+            scribed_mm=spread,
+            reason="the frame is scribed to both walls, an undersized box goes in behind it"
+            if goes_in
+            else "the frame closes the front; the box behind it may be as narrow as the way in asks",
+        ),
+    )
+    best = next((s.school for s in found if s.works and (goes_in or s.school == "front frame first")), None)
+    return tuple(replace(s, proposed=s.school == best) for s in found)
+
+
+def _spare(tier: Tier, filler: Filler) -> float:
+    unit = tier.units[0] if filler.side == "left" else tier.last
+    return unit.spare.left_mm if filler.side == "left" else unit.spare.right_mm
+
+
+def _bow_strain(filler: Filler, thick_mm: float) -> float:
+    """Return the strain at the face of a moulding bent to the wall's bow: thickness times curvature over two.
+
+    The curvature of a bow b over a length l is 8 b / l².
+    """
+    profile = np.asarray(filler.profile)
+    z, gap = profile[:, 0], profile[:, 1]
+    chord = np.interp(z, [z[0], z[-1]], [gap[0], gap[-1]])
+    bow = float(np.abs(gap - chord).max())
+    return thick_mm * 4 * bow / max(filler.long_mm, 1.0) ** 2
+
+
+def _moulding_reason(*, covers: bool, bends: bool, wide: str, worst: str) -> str:
+    if not covers:
+        return f"{wide} does not hide a gap of {worst} and lap on both sides"
+    return (
+        "laps the gap and bends to the wall" if bends else "laps the gap but would spring off the bow: scribe its back"
+    )
+
+
+def side_scribes(survey: Survey, found: tuple[Sides, ...], closing: Closing) -> tuple[Scribe, ...]:
+    """Return the cut line of every strip or panel that is scribed to a side wall under the school chosen."""
+    if closing.school not in ("fillers", "scribed panel", "front frame first"):
+        return ()
+    names = {u.id: u for u in survey.bay.units}
+    out = []
+    for side in found:
+        for f in side.fillers:
+            unit = names[f.unit]
+            own = closing.school == "scribed panel"
+            there = (unit.spare.left_mm if f.side == "left" else unit.spare.right_mm) if own else 0.0
+            low = f.profile[0][0]
+            piece = {
+                "fillers": f"{f.side} filler at {unit.name}",
+                "scribed panel": f"{unit.name}, {f.side} panel",
+                "front frame first": f"front frame before {unit.name}, {f.side} stile",
+            }[closing.school]
+            out.append(
+                scribe(
+                    survey,
+                    Edge(
+                        id=f"{side.tier}-{f.side}",
+                        piece=piece,
+                        edge="left edge" if f.side == "left" else "right edge",
+                        surface=f.side,
+                        start=(f.front_mm, low),
+                        end=(f.front_mm, low + f.long_mm),
+                        reference_mm=(f.edge_mm, f.edge_mm),
+                        sign=1.0 if f.side == "left" else -1.0,
+                        along="up from its foot",
+                        hand="left" if f.side == "left" else "right",
+                        thick_mm=closing.board_mm,
+                        there_mm=there,
+                        own=own,
+                        across=(-1.0, 0.0),
+                    ),
+                )
+            )
+    return tuple(out)

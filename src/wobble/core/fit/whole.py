@@ -1,0 +1,64 @@
+"""All of Fit beside shims and packing, from one ground, its walls and the plan: each part asked once, in order."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from wobble.core.fit.around import Around, around
+from wobble.core.fit.feet import Carried, Foot, Leg, feet, legs
+from wobble.core.fit.flat import FlatPart, flat_parts
+from wobble.core.fit.going import Going, Way, going
+from wobble.core.fit.ground import Ground
+from wobble.core.fit.levelling import LevelSchool, LineSchool, level_schools, line_schools
+from wobble.core.fit.openings import Stand
+from wobble.core.fit.plan import Plan
+from wobble.core.fit.run import TierName
+from wobble.core.fit.scribe import Scribe
+from wobble.core.fit.sides import Sides, side_scribes, sides
+from wobble.core.fit.walls import Walls
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import Job
+
+
+@dataclass(frozen=True)
+class Whole:
+    """What follows from a plan beside its shims and packing; empty while there is no plan."""
+
+    levelling: tuple[LevelSchool, ...] = ()
+    lines: tuple[LineSchool, ...] = ()
+    feet: tuple[Foot, ...] = ()
+    legs: tuple[Leg, ...] = ()
+    sides: tuple[Sides, ...] = ()
+    flats: tuple[FlatPart, ...] = ()
+    scribes: tuple[Scribe, ...] = ()
+    going: tuple[Going, ...] = ()
+    around: tuple[Around, ...] = ()
+
+
+def stand_of(ground: Ground, base_mm: float) -> Stand:
+    """Return where a run stands, for what is measured from the datum mark and the corner."""
+    back = ground.back_line_mm if ground.back_high is None or ground.back_high.tied else 0.0
+    return Stand(base_mm if ground.high_spot.tied else 0.0, back, ground.turn)
+
+
+def fit_whole(
+    survey: Survey, walls: Walls, ground: Ground, plan: Plan, job: Job, moved: dict[TierName, float]
+) -> Whole:
+    """Return what follows from a plan; `walls` are with what stands proud of them, `moved` what the split moved."""
+    bay, units = survey.bay, job.units
+    stand = stand_of(ground, plan.base.height.value_mm)
+    carried = tuple(Carried(support, shim.gap) for support, shim in zip(ground.supports, plan.shims, strict=True))
+    turned = feet(ground, carried)
+    met = sides(survey, walls, bay.closing, stand, moved, units)
+    flats, edges = flat_parts(survey, walls, stand)
+    return Whole(
+        levelling=level_schools(ground, plan, turned, job.kit, units),
+        lines=line_schools(ground, walls, units),
+        feet=turned,
+        legs=legs(ground, carried),
+        sides=met,
+        flats=flats,
+        scribes=(*side_scribes(survey, met, bay.closing), *edges),
+        going=going(Way(bay, job.way_in, walls, stand, met, units)),
+        around=around(bay, stand, units),
+    )

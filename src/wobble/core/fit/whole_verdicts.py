@@ -1,0 +1,352 @@
+"""What to tell of the sides, the way in, scribes, tops and what is in the way."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+
+from wobble.core.fit.figures import Figure, Step
+from wobble.core.fit.findings import Case, Finding, place_of, say, unit_name
+from wobble.core.fit.going import Going
+from wobble.core.fit.openings import SURE
+from wobble.core.fit.sides import Sides
+from wobble.core.job import Unit
+
+TOUCH_MM = 0.5
+USUAL_TOPS_MM = {
+    "a worktop": (850.0, 950.0),
+    "a table": (710.0, 760.0),
+    "a seat": (400.0, 480.0),
+}
+"""Heights that people find usual, mm over the finished floor; a seat with its cushion pressed."""
+SEAT_UNDER_TABLE_MM = (260.0, 310.0)
+
+
+def between_walls(case: Case) -> Iterator[Finding]:
+    """Whether the run goes between its walls, and where it is tightest."""
+    for sides in case.whole.sides:
+        open_ = sides.opening
+        if open_ is None:
+            continue
+        spare = open_.least.value_mm - open_.wanted_mm
+        figure = Figure(
+            value_mm=spare,
+            sd_mm=open_.least.sd_mm,
+            working=(*open_.least.working, Step(label="Width of the run", sign=-1, value_mm=open_.wanted_mm)),
+        )
+        tight = place_of(case, open_.at_left, "up").replace("along", "out")
+        name = "The run" if sides.tier == "standing" else "What hangs"
+        if open_.chance >= SURE:
+            yield Finding(
+                code=f"goes-between-{sides.tier}",
+                mark="fine",
+                title=f"{name} goes between the walls",
+                text=f"Tightest {tight} at the left. Up to {say(case, math.floor(open_.sure_mm))} goes in with 95 %.",
+                figure=figure,
+            )
+            if open_.chance_clear < SURE:
+                yield Finding(
+                    code=f"scrapes-{sides.tier}",
+                    mark="mind",
+                    title=f"{name} may scrape going in",
+                    text=f"{_chances(open_.chance_clear)} that it has the {say(case, _clearance(case))} asked for. "
+                    "Protect the walls, or make it narrower.",
+                    figure=figure,
+                )
+        else:
+            word = "does not go" if open_.chance < 1 - SURE else "may not go"
+            yield Finding(
+                code=f"too-wide-{sides.tier}",
+                mark="stop" if open_.chance < SURE / 2 else "mind",
+                title=f"{name} {word} between the walls",
+                text=f"{_chances(open_.chance)} that it does. Tightest {tight} at the left. {_narrower(case, sides)}",
+                figure=figure,
+            )
+
+
+def _clearance(case: Case) -> float:
+    return case.survey.bay.closing.clearance_mm
+
+
+def _chances(share: float) -> str:
+    return f"{math.floor(share * 100)} chances in 100"
+
+
+def _narrower(case: Case, sides: Sides) -> str:
+    if sides.box_mm is None:
+        return ""
+    if sides.made_mm is not None:
+        return f"Make each made unit {say(case, sides.made_mm)} wide."
+    return f"A box of {say(case, sides.box_mm)} goes in; a front frame then closes the rest."
+
+
+def fillers(case: Case) -> Iterator[Finding]:
+    """What closes each side, and whether doors and drawers work beside it."""
+    for sides in case.whole.sides:
+        for filler in sides.fillers:
+            where = f"{filler.side} of {unit_name(case, filler.unit)}"
+            if filler.needs is not None and filler.enough < SURE:
+                yield Finding(
+                    code=f"filler-needs-{sides.tier}-{filler.side}",
+                    mark="mind",
+                    title=f"Too little room at the {filler.side}",
+                    text=f"At the {where} it takes {say(case, filler.needs.value_mm)} until {filler.needs_why}; "
+                    f"{_chances(filler.enough)} that it is there. Give that side more in the split.",
+                    figure=filler.least,
+                    concerns=(filler.unit,),
+                )
+            elif filler.least.value_mm > TOUCH_MM:
+                yield Finding(
+                    code=f"filler-{sides.tier}-{filler.side}",
+                    mark="fine",
+                    title=f"Gap at the {where}",
+                    text=f"{say(case, filler.bottom.value_mm)} at the foot, {say(case, filler.top.value_mm)} at the "
+                    f"head; a strip is cut from {say(case, filler.blank_mm)}.",
+                    figure=filler.largest,
+                    concerns=(filler.unit,),
+                )
+
+
+def spare_material(case: Case) -> Iterator[Finding]:
+    """Edges that have less to scribe off than the wall asks for."""
+    for scribe in case.whole.scribes:
+        if scribe.blank_mm == 0 and scribe.there_mm < scribe.needed_mm:
+            yield Finding(
+                code=f"spare-{scribe.id}",
+                mark="mind",
+                title="Not enough to scribe off",
+                text=f"{scribe.piece}: it carries {say(case, scribe.there_mm)}, the wall asks for "
+                f"{say(case, scribe.needed_mm)}. Add a strip, or close that side otherwise.",
+            )
+
+
+def way_in(case: Case) -> Iterator[Finding]:
+    """What does not get to its place, with what would work; else the order in which all go."""
+    blocked = False
+    for going in case.whole.going:
+        for step in going.passes:
+            if step.where == "Between the walls" or (step.goes and step.chance >= SURE):
+                continue
+            blocked = True
+            name = unit_name(case, going.unit)
+            missing = f"{say(case, abs(step.spare_mm))} {'too large' if step.spare_mm < 0 else 'to spare'}"
+            yield Finding(
+                code=f"stuck-{going.unit}-{step.where}",
+                mark="mind" if step.goes else "stop",
+                title=f"{name}: {step.where}",
+                text=f"{missing}, {_chances(step.chance)} that it passes. " + " ".join(going.instead[:2]),
+                figure=Figure(value_mm=step.spare_mm, sd_mm=step.sd_mm),
+                caution=going.caution,
+                concerns=(going.unit,),
+            )
+    if case.whole.going and not blocked and all(g.goes_in for g in case.whole.going):
+        yield _order(case, case.whole.going)
+
+
+def _order(case: Case, goings: tuple[Going, ...]) -> Finding:
+    names = ", then ".join(unit_name(case, g.unit) for g in goings)
+    caution = next((g.caution for g in goings if g.caution), "")
+    passes = sum(len(g.passes) for g in goings)
+    return Finding(
+        code="goes-in",
+        mark="fine",
+        title="Everything gets to its place" if passes else "Nothing is in its way that was measured",
+        text=f"In this order: {names}.",
+        caution=caution,
+    )
+
+
+def feet_and_legs(case: Case) -> Iterator[Finding]:
+    """Screw feet past their thread, and legs that are too short."""
+    feet = case.whole.feet
+    past = [f for f in feet if not f.reaches]
+    if past:
+        worst = max(past, key=lambda f: abs(f.long.value_mm))
+        yield Finding(
+            code="feet-past",
+            mark="stop",
+            title=f"{len(past)} feet past their thread",
+            text=f"Under {unit_name(case, worst.unit)}, {worst.corner}, it would be {say(case, worst.long.value_mm)} "
+            "long. Start level elsewhere, or put a plate under it.",
+            figure=worst.long,
+            concerns=tuple(f.support for f in past),
+        )
+    elif feet:
+        yield Finding(
+            code="feet",
+            mark="fine",
+            title=f"{len(feet)} feet, each set once",
+            text="Set them by count with the unit on its back, in the order of the list; then stand it up.",
+            figure=max((f.long for f in feet), key=lambda long: long.value_mm),
+        )
+    short = [leg for leg in case.whole.legs if leg.cut_mm < 0]
+    if short:
+        yield Finding(
+            code="legs-short",
+            mark="stop",
+            title=f"{len(short)} legs too short",
+            text="Lower the line, or buy longer ones.",
+            figure=short[0].long,
+            concerns=tuple(leg.support for leg in short),
+        )
+
+
+def flat_parts(case: Case) -> Iterator[Finding]:
+    """Tops and shelves: whether they get in, how they sag, what the wood does."""
+    for part in case.whole.flats:
+        name = unit_name(case, part.unit)
+        if part.tilt is not None and max(part.tilt.straight, part.tilt.tilted) < SURE:
+            yield Finding(
+                code=f"top-stuck-{part.unit}",
+                mark="stop",
+                title=f"{name} does not get between the walls whole",
+                text=f"It measures {say(case, part.tilt.swing_mm)} more on its way down. Make it in two with a seam, "
+                "or leave it short by as much under a cover strip.",
+                figure=part.at_back,
+            )
+        elif part.tilt is not None:
+            straight = part.tilt.straight >= SURE
+            yield Finding(
+                code=f"top-goes-{part.unit}",
+                mark="fine",
+                title=f"{name} goes in {'level' if straight else 'with one end up'}",
+                text="It slides in from the front."
+                if straight
+                else f"One end comes down last, from {say(case, part.tilt.room_mm)} up. "
+                f"Leave {say(case, part.tilt.swing_mm)} for the swing, or bevel that end beneath.",
+                figure=part.at_back,
+            )
+        if part.sag is not None and part.sag.supports:
+            n, apart = part.sag.supports, say(case, math.floor(part.sag.spacing_mm))
+            yield Finding(
+                code=f"sag-{part.unit}",
+                mark="mind",
+                title=f"{name} sags: {n} support{'s' if n > 1 else ''} between the ends",
+                text=f"At most {apart} apart; without, it hangs by this much after "
+                "years. A planning figure for the load that you gave.",
+                figure=part.sag.later,
+            )
+        if part.moves is not None and part.moves.value_mm > 1.0:
+            yield Finding(
+                code=f"moves-{part.unit}",
+                mark="mind",
+                title=f"{name} moves with the seasons",
+                text=f"Leave {say(case, part.gap_mm)} at the back and fix it through slots.",
+                figure=part.moves,
+            )
+        if part.seams_at:
+            at = ", ".join(say(case, mm) for mm in part.seams_at)
+            yield Finding(
+                code=f"seam-{part.unit}", mark="mind", title=f"{name} is longer than its stock", text=f"Seams at {at}."
+            )
+
+
+def obstacles(case: Case) -> Iterator[Finding]:
+    """What is done about each thing in the way."""
+    for item in case.whole.around:
+        mark = next((m for m in case.survey.bay.marks if m.id == item.mark), None)
+        thing = mark.name if mark is not None else "Air"
+        yield Finding(
+            code=f"around-{item.mark}-{item.unit}",
+            mark="stop" if item.stops else ("fine" if item.what == "under the board" else "mind"),
+            title=f"{thing} at {unit_name(case, item.unit)}: {item.what}",
+            text=item.text,
+            caution=item.caution,
+        )
+
+
+def usual_heights(case: Case) -> Iterator[Finding]:
+    """A top that is asked for at a height that people do not find usual, or a seat under a table that is not."""
+    if case.asked is None or case.asked.to not in USUAL_TOPS_MM:
+        return
+    low, high = USUAL_TOPS_MM[case.asked.to]
+    over_floor = case.asked.top_mm - (case.ground.high_spot.value_mm if case.ground else 0.0)
+    if low <= over_floor <= high:
+        return
+    low_seat, high_seat = SEAT_UNDER_TABLE_MM
+    seat = f" A seat is good {say(case, low_seat)} to {say(case, high_seat)} under its table."
+    yield Finding(
+        code="unusual-height",
+        mark="mind",
+        title=f"An unusual height for {case.asked.to}",
+        text=f"{say(case, over_floor)} over the floor; usual is {say(case, low)} to {say(case, high)}. "
+        "Sit, stand or lay a board on it before you build." + (seat if case.asked.to == "a seat" else ""),
+    )
+
+
+def overlaps(case: Case) -> Iterator[Finding]:
+    """Units that would stand in each other."""
+    units = case.survey.bay.units
+    for i, one in enumerate(units):
+        for other in units[i + 1 :]:
+            deep = _overlap(one, other)
+            if deep > TOUCH_MM:
+                yield Finding(
+                    code=f"overlap-{one.id}-{other.id}",
+                    mark="stop",
+                    title=f"{one.name} and {other.name} overlap",
+                    text="Move one of them, or make it narrower.",
+                    figure=Figure(value_mm=deep, sd_mm=0.0),
+                    concerns=(one.id, other.id),
+                )
+
+
+def _overlap(a: Unit, b: Unit) -> float:
+    """Return the least of the overlaps along, up and out, mm; 0 or less where two units are apart."""
+    return min(
+        min(a.right_mm, b.right_mm) - max(a.x_mm, b.x_mm),
+        min(a.over_base_mm + a.height_mm, b.over_base_mm + b.height_mm) - max(a.over_base_mm, b.over_base_mm),
+        min(a.out_mm + a.depth_mm, b.out_mm + b.depth_mm) - max(a.out_mm, b.out_mm),
+    )
+
+
+def inside_corner(case: Case) -> Iterator[Finding]:
+    """Units of two bays that meet in a corner: whether they stand in each other, and whether what opens clears."""
+    bay = case.survey.bay
+    other = next((b for b in case.job.bays if b.id == bay.right_is_back_of), None)
+    if other is None or not bay.units or not other.units:
+        return
+    ours = max((u for u in bay.units if u.stands), key=lambda u: u.right_mm, default=None)
+    theirs = min((u for u in other.units if u.stands), key=lambda u: u.x_mm, default=None)
+    if ours is None or theirs is None:
+        return
+    # their run stands along our right wall: its depth is along us, and its own along is out from our back
+    along = ours.right_mm - (bay.width_mm - theirs.depth_mm - theirs.out_mm)
+    out = ours.depth_mm + ours.out_mm - theirs.x_mm
+    handle = (
+        max(u.front.handle_mm for u in (ours, theirs)) if {ours.front.opens, theirs.front.opens} != {"nothing"} else 0.0
+    )
+    steps = (
+        Step(label="Right edge of ours", value_mm=ours.right_mm),
+        Step(label="Front of theirs, along us", sign=-1, value_mm=bay.width_mm - theirs.depth_mm - theirs.out_mm),
+    )
+    if min(along, out) > TOUCH_MM:
+        yield Finding(
+            code="corner-overlap",
+            mark="stop",
+            title=f"{ours.name} and {theirs.name} of {other.name} overlap in the corner",
+            text="Let one run stop at the other's front, with a filler for what opens.",
+            figure=Figure(value_mm=min(along, out), sd_mm=0.0, working=steps),
+        )
+    elif handle and -handle < max(along, out) <= TOUCH_MM:
+        yield Finding(
+            code="corner-handles",
+            mark="mind",
+            title="Handles meet in the corner",
+            text=f"Put a filler of {say(case, handle + 5.0)} into the corner, so that both fronts open.",
+            figure=Figure(value_mm=handle + 5.0, sd_mm=0.0, working=(Step(label="Handle", value_mm=handle),)),
+        )
+
+
+WHOLE_RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
+    between_walls,
+    overlaps,
+    inside_corner,
+    way_in,
+    feet_and_legs,
+    fillers,
+    spare_material,
+    flat_parts,
+    usual_heights,
+    obstacles,
+)
