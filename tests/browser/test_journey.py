@@ -165,7 +165,7 @@ def test_export_and_import_bring_the_same_job_back(table, tmp_path):
     path = tmp_path / "job.json"
     download.value.save_as(path)
     document = json.loads(path.read_text())
-    assert len(document["bays"][0]["readings"]) == 39
+    assert len(document["bays"][0]["readings"]) == 57
     table.goto("/")
 
     def choose_file():
@@ -196,7 +196,7 @@ def test_what_is_typed_without_a_connection_waits_and_is_sent_once(desks, line):
             page.get_by_role("button", name=digit, exact=True).tap()
         page.get_by_role("button", name="Record").tap()
     expect(page.get_by_role("status")).to_have_text("2 waiting")
-    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 39
+    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 57
     line.mend()
     expect(page.get_by_role("status")).to_have_text("kept", timeout=15_000)
     assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 41
@@ -312,7 +312,7 @@ def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_onc
     page.reload()
     expect(page.get_by_text("Damp under the sill")).to_be_visible()
     expect(page.get_by_role("status")).to_have_text("4 waiting")
-    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 39
+    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 57
 
     line.mend()
     expect(page.get_by_role("status")).to_have_text("kept", timeout=15_000)

@@ -388,14 +388,14 @@ def test_the_shelf_is_the_users_own_and_tells_what_checks_found(ines, tomas):
 
 def test_a_shared_corner_is_kept_and_the_neighbours_readings_tell(ines):
     stored = ines.import_job()
-    bay = stored["job"]["bays"][0] | {"surfaces": ["floor", "back", "right"], "right_is_back_of": "east"}
+    bay = stored["job"]["bays"][0] | {"right_is_back_of": "east"}
     east = {"id": "east", "name": "East", "width_mm": 1500, "depth_mm": 600, "height_mm": 2300}
     status, stored = ines.put(f"/jobs/{stored['id']}/bays", {"revision": stored["revision"], "bay": east})
     assert status == 200
     status, stored = ines.put(f"/jobs/{stored['id']}/bays", {"revision": stored["revision"], "bay": bay})
     assert (status, stored["job"]["bays"][0]["right_is_back_of"]) == (200, "east")
     place = ines.get(bay_path(stored, "/gauge"))[1]
-    assert next(s["n_readings"] for s in place["surfaces"] if s["surface"] == "right") == 0
+    assert next(s["n_readings"] for s in place["surfaces"] if s["surface"] == "right") == 9
     bad = bay | {"right_is_back_of": "north"}
     status, fault = ines.put(f"/jobs/{stored['id']}/bays", {"revision": stored["revision"], "bay": bad})
     assert (status, fault["path"]) == (422, "$.bays[0].right_is_back_of")

@@ -78,10 +78,13 @@ class Hung(Value, frozen=True, kw_only=True, tag_field="on", tag="hung"):
 Standing = OnShims | ToeKickBox | BaseFrame | ScrewFeet | Legs | OnCleats | Hung
 
 
+Opens = Literal["nothing", "door hinged left", "door hinged right", "pair of doors", "drawers"]
+
+
 class Front(Value, frozen=True, kw_only=True):
     """What moves at the front: hinged doors or drawers, and how far a handle stands off."""
 
-    opens: Literal["nothing", "door hinged left", "door hinged right", "pair of doors", "drawers"] = "nothing"
+    opens: Opens = "nothing"
     handle_mm: NotNegative = 35.0
 
 

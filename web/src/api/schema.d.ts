@@ -1029,7 +1029,9 @@ export interface components {
          *             diagonals: Back left to front right, and back right to front left: the check of a template.
          *             blank_mm: Length and depth to cut before scribing. seams_at: Where pieces of stock meet, mm from the left end.
          *             moves: How far solid wood moves across over a year; None for panels. gap_mm: What to leave for it at the back.
-         *             sag: How it bends; None without a board. tilt: How it gets between the walls; None where it does not reach both.
+         *             span_mm: Longest length of it that nothing carries: between the sides of units under it, cleats or its ends.
+         *             sag: How it bends over that; None without a board.
+         *             tilt: How it gets between the walls; None where it does not reach both.
          *             cleats: What it lies on, where it lies on cleats.
          */
         FlatPart: {
@@ -1057,6 +1059,7 @@ export interface components {
             right_deg: number;
             sag: components["schemas"]["Sag"] | null;
             seams_at: number[];
+            span_mm: number;
             tilt: components["schemas"]["Tilt"] | null;
             unit: string;
         };

@@ -15,10 +15,12 @@ from wobble.core.fit.walls import Walls
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import shares_of_sum
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import Unit, Value
+from wobble.core.job import Bay, Unit, Value
 from wobble.core.unit import Board, OnCleats
 
 BLANK_MARGIN_MM = 5.0
+RESTS_MM = 3.0
+"""A top rests on a unit whose own top is this near to its underside."""
 CLEAT_SHORT_MM = 3.0
 """A cleat is cut this much short at each end: it never has to be fitted to a corner."""
 TILTS = np.radians(np.linspace(0.0, 85.0, 341))
@@ -60,7 +62,9 @@ class FlatPart(Value, frozen=True, kw_only=True):
         diagonals: Back left to front right, and back right to front left: the check of a template.
         blank_mm: Length and depth to cut before scribing. seams_at: Where pieces of stock meet, mm from the left end.
         moves: How far solid wood moves across over a year; None for panels. gap_mm: What to leave for it at the back.
-        sag: How it bends; None without a board. tilt: How it gets between the walls; None where it does not reach both.
+        span_mm: Longest length of it that nothing carries: between the sides of units under it, cleats or its ends.
+        sag: How it bends over that; None without a board.
+        tilt: How it gets between the walls; None where it does not reach both.
         cleats: What it lies on, where it lies on cleats.
     """
 
@@ -78,6 +82,7 @@ class FlatPart(Value, frozen=True, kw_only=True):
     seams_at: tuple[float, ...]
     moves: Figure | None
     gap_mm: float
+    span_mm: float
     sag: Sag | None
     tilt: Tilt | None
     cleats: tuple[Cleat, ...]
@@ -113,6 +118,7 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
     moves = None if board is None else movement(board, across)
     long_mm = max(lengths[back].value_mm, lengths[front].value_mm)
     deep_mm = max(front - y_left, front - y_right)
+    span = _span(survey.bay, unit, meets, long_mm)
     both = "left" in meets and "right" in meets
     return FlatPart(
         unit=unit.id,
@@ -129,10 +135,30 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
         seams_at=_seams(board, long_mm),
         moves=moves,
         gap_mm=float(math.ceil(moves.value_mm + 2 * moves.sd_mm)) if moves else 0.0,
-        sag=sag(board, long_mm, unit.depth_mm, unit.height_mm) if board else None,
+        span_mm=span,
+        sag=sag(board, span, unit.depth_mm, unit.height_mm) if board else None,
         tilt=_tilt(walls, unit, stand, z, long_mm) if both else None,
         cleats=_cleats(unit, z, lengths, corners, meets) if isinstance(unit.standing, OnCleats) else (),
     )
+
+
+def _span(bay: Bay, unit: Unit, meets: tuple[WallName, ...], long_mm: float) -> float:
+    """Return the longest length between two supports: walls that it meets, and the sides of units right under it."""
+    under = unit.over_base_mm
+    edges = [
+        x
+        for u in bay.units
+        if not u.flat and abs(u.over_base_mm + u.height_mm - under) <= RESTS_MM
+        for x in (u.x_mm, u.right_mm)
+        if unit.x_mm < x < unit.right_mm
+    ]
+    if not edges:
+        return long_mm
+    if "left" in meets:
+        edges.append(unit.x_mm)
+    if "right" in meets:
+        edges.append(unit.x_mm + long_mm)
+    return float(np.diff(np.sort(edges)).max())
 
 
 def _ends(survey: Survey, unit: Unit, meets: tuple[WallName, ...], y: float, z: float) -> tuple[float, float]:

@@ -119,7 +119,11 @@ def _going(way: Way, tier: Tier | None, unit: Unit, order: int, why: str) -> Goi
 
 
 def _box(unit: Unit) -> Box:
-    return unit.width_mm, unit.depth_mm, unit.height_mm
+    """Return what is carried: of a part that is longer than its stock, one piece."""
+    long = unit.width_mm
+    if unit.flat and unit.board is not None:
+        long /= math.ceil(long / unit.board.stock_mm)
+    return long, unit.depth_mm, unit.height_mm
 
 
 def _outside(way: Way, unit: Unit) -> Iterator[Pass]:
@@ -132,7 +136,7 @@ def _outside(way: Way, unit: Unit) -> Iterator[Pass]:
                 how = "one side ahead, the other two through the opening"
             case Turn():
                 spare = corner(box, passage.from_mm, passage.into_mm, passage.height_mm)
-                how = "its long side turned about the inner corner"
+                how = "its long side turned about the inner corner, one end raised where that helps"
             case Stair():
                 spare = stair(box, passage.width_mm, passage.headroom_mm, passage.slope_deg)
                 how = "carried along the slope"

@@ -42,7 +42,7 @@ class Ground:
 
     `floor_at_supports` counts heights as `high_spot` does: from the datum mark if tied, else from the high spot.
     `turn` is the back line's in mm per mm; `back_line_mm` where it starts at x = 0. `back_area` are the spots of the
-    back behind the run, `back_mean` the wall there.
+    back behind the run, `back_mean` the wall there. What hangs has a line of its own, as it is fixed by itself.
     """
 
     survey: Survey
@@ -56,6 +56,8 @@ class Ground:
     back_mean: Floats
     turn: float
     back_line_mm: float
+    hung_high: HighPoint | None = None
+    hung_line_mm: float = 0.0
 
 
 def ground(survey: Survey) -> Ground:
@@ -66,10 +68,11 @@ def ground(survey: Survey) -> Ground:
     turn = bay.back_line.turn_mm_per_m / 1000.0
     line = 0.0
     if "back" in bay.surfaces and survey.measured("back"):
-        area = np.vstack([back_area(unit, low) for unit in bay.units if not unit.flat or len(bay.units) == 1])
+        area = np.vstack([back_area(unit, low) for unit in carried(bay)])
         back = high_point(survey, "back", area, turn)[0]
         wall = survey.adjustment.mean(("back", area))
         line = back.value_mm + bay.back_line.off_mm
+    hung = _hung(survey, low, turn) if area is not None else None
     start = line if back is None or back.tied else 0.0
 
     def back_at(unit: Unit) -> float:
@@ -91,7 +94,17 @@ def ground(survey: Survey) -> Ground:
         wall,
         turn,
         line,
+        hung,
+        0.0 if hung is None else hung.value_mm + bay.back_line.off_mm,
     )
+
+
+def _hung(survey: Survey, base_mm: float, turn: float) -> HighPoint | None:
+    """Return the proudest wall behind what hangs over a run that stands; None where nothing does."""
+    units = [u for u in survey.bay.units if not u.stands and not u.flat]
+    if not units or len(carried(survey.bay)) == len(survey.bay.units):
+        return None
+    return high_point(survey, "back", np.vstack([back_area(u, base_mm) for u in units]), turn)[0]
 
 
 def carried(bay: Bay) -> tuple[Unit, ...]:

@@ -28,15 +28,20 @@ N_STANDS = 9
 
 @dataclass(frozen=True)
 class Stand:
-    """Where a run stands: underside and back line, mm, and the turn of its backs in plan, mm per mm."""
+    """Where a run stands: underside and back line, mm, and the turn of its backs in plan, mm per mm.
+
+    What hangs over it has a back line of its own, `hung_mm`; None where it has the run's.
+    """
 
     base_mm: float
     back_mm: float
     turn: float
+    hung_mm: float | None = None
 
     def back_at(self, unit: Unit) -> float:
         """Return how far out the back of a unit stands, mm."""
-        return self.back_mm + self.turn * unit.x_mm + unit.out_mm
+        line = self.back_mm if self.hung_mm is None or unit.stands or unit.flat else self.hung_mm
+        return line + self.turn * unit.x_mm + unit.out_mm
 
 
 class Opening(Value, frozen=True, kw_only=True):

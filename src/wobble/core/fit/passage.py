@@ -16,6 +16,7 @@ Box = tuple[float, float, float]
 """Width, depth and height as it will stand, mm."""
 MOST_MM = 3000.0
 ANGLES = np.linspace(0.0, math.pi / 2, 721)
+TILTS = np.linspace(0.0, math.pi / 2, 181)
 
 
 def rectangle_in_rectangle(p: float, q: float, width: float, height: float) -> bool:
@@ -85,13 +86,22 @@ def doorway(box: Box, width: float, height: float) -> float:
 
 @lru_cache(maxsize=512)
 def corner(box: Box, first: float, second: float, height: float) -> float:
-    """Return a box's clearance round a corridor's corner, carried with any side upright."""
+    """Return a box's clearance round a corridor's corner, carried with any side upright, or with one end raised.
+
+    Tilted by φ in the plane of sides a and b it stands a·sin φ + b·cos φ high and is a·cos φ + b·sin φ long in plan.
+    """
 
     def passes(by: float) -> bool:
-        return any(
-            up <= height and rectangle_round_corner(max(p, q), min(p, q), first, second)
-            for up, p, q in _carried(_grown(box, by))
-        )
+        for c, a, b in _carried(_grown(box, by)):
+            for side, other in ((a, b), (b, a)):
+                high = side * np.sin(TILTS) + other * np.cos(TILTS)
+                long = side * np.cos(TILTS) + other * np.sin(TILTS)
+                under = high <= height
+                if under.any():
+                    least = float(long[under].min())
+                    if rectangle_round_corner(max(least, c), min(least, c), first, second):
+                        return True
+        return False
 
     return clearance(passes)
 

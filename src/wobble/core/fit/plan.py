@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
+from dataclasses import dataclass
 
 import numpy as np
 from msgspec.structs import replace
@@ -10,7 +11,7 @@ from msgspec.structs import replace
 from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.ground import Ground, HighPoint
 from wobble.core.fit.shims import Filling, fill
-from wobble.core.gauge.prior import Floats
+from wobble.core.fit.supports import Fixing
 from wobble.core.gauge.shares import shares
 from wobble.core.job import Bay, Datum, FixedTop, HighSpot, ShimKit, SurfaceName, Value
 from wobble.core.unit import Legs, ScrewFeet, Standing
@@ -204,16 +205,35 @@ def _under(standing: Standing, gap_mm: float, kit: ShimKit) -> Filling:
             return fill(gap_mm, kit)
 
 
-def _fixing_spots(ground: Ground, base: Base) -> Floats:
-    height = base.height.value_mm
-    return np.asarray([(f.x_mm, height + f.over_base_mm) for f in ground.fixings], dtype=float).reshape(-1, 2)
-
-
 def _packings(ground: Ground, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
-    high = ground.back_high
-    if high is None or not ground.fixings:
+    """Return the packing behind every fixing; what hangs counts from a line of its own."""
+    if ground.back_high is None:
         return ()
-    spots = _fixing_spots(ground, base)
+    units = {u.id: u for u in ground.survey.bay.units}
+    hung = {f.id for f in ground.fixings if ground.hung_high is not None and not units[f.unit].stands}
+    found: dict[str, Packing] = {}
+    for high, line, mine in (
+        (ground.back_high, ground.back_line_mm, [f for f in ground.fixings if f.id not in hung]),
+        (ground.hung_high, ground.hung_line_mm, [f for f in ground.fixings if f.id in hung]),
+    ):
+        if high is not None and mine:
+            found |= _packed(ground, base, kit, _Behind(high, line, tuple(mine)))
+    return tuple(found[f.id] for f in ground.fixings)
+
+
+@dataclass(frozen=True)
+class _Behind:
+    """Fixings that count from one line, and the proudest wall that the line touches."""
+
+    high: HighPoint
+    line_mm: float
+    fixings: tuple[Fixing, ...]
+
+
+def _packed(ground: Ground, base: Base, kit: ShimKit, behind: _Behind) -> dict[str, Packing]:
+    high = behind.high
+    height = base.height.value_mm
+    spots = np.asarray([(f.x_mm, height + f.over_base_mm) for f in behind.fixings], dtype=float)
     adjustment = ground.survey.adjustment
     if high.tied:
         wall, sd = adjustment.mean_and_sd(("back", spots))
@@ -226,16 +246,17 @@ def _packings(ground: Ground, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
         wall = joint.mean[:-1]
     rests = shares(ground.survey, "back", spots)
     out = {u.id: u.out_mm for u in ground.survey.bay.units}
-    packings = []
-    for i, fixing in enumerate(ground.fixings):
-        line = ground.back_line_mm + ground.turn * fixing.x_mm + out[fixing.unit]
+    packings = {}
+    for i, fixing in enumerate(behind.fixings):
+        line = behind.line_mm + ground.turn * fixing.x_mm + out[fixing.unit]
         surface = float(wall[i]) - shift
+        at = (float(spots[i, 0]), float(spots[i, 1]))
         working = (
             Step(label="Back line here", value_mm=line),
             Step(
                 label="Back wall",
                 surface="back",
-                at=(float(spots[i, 0]), float(spots[i, 1])),
+                at=at,
                 sign=-1,
                 value_mm=surface,
                 sd_mm=float(sd[i]),
@@ -243,17 +264,15 @@ def _packings(ground: Ground, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
             ),
         )
         gap = line - surface
-        packings.append(
-            Packing(
-                fixing=fixing.id,
-                unit=fixing.unit,
-                side=fixing.side,
-                at=(float(spots[i, 0]), float(spots[i, 1])),
-                gap=Figure(value_mm=gap, sd_mm=float(sd[i]), working=working),
-                filling=fill(max(gap, 0.0), kit),
-            )
+        packings[fixing.id] = Packing(
+            fixing=fixing.id,
+            unit=fixing.unit,
+            side=fixing.side,
+            at=at,
+            gap=Figure(value_mm=gap, sd_mm=float(sd[i]), working=working),
+            filling=fill(max(gap, 0.0), kit),
         )
-    return tuple(packings)
+    return packings
 
 
 def _back_line(ground: Ground) -> Figure | None:

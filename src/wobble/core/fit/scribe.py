@@ -19,6 +19,7 @@ from wobble.core.job import SurfaceName, Value
 LINE_TOLERANCE_MM = 0.5
 STEP_MM = 25.0
 """Step along the edge on which the wall is looked at: it turns over some hundred millimetres."""
+MOST_STEPS = 81
 MARGIN_MM = 2.0
 """What is left over the proudest spot, so that the first pass of the saw has wood to take."""
 TWO_SIDED_95 = 1.96
@@ -110,16 +111,14 @@ def scribe(survey: Survey, edge: Edge) -> Scribe:
     """Return the cut of one edge against a surface."""
     a, b = np.asarray(edge.start), np.asarray(edge.end)
     long_mm = float(np.linalg.norm(b - a))
-    n = max(math.ceil(long_mm / STEP_MM) + 1, 2)
+    n = min(max(math.ceil(long_mm / STEP_MM) + 1, 2), MOST_STEPS)
     share = np.linspace(0.0, 1.0, n)
     spots = a + share[:, None] * (b - a)
-    joint = survey.adjustment.at((edge.surface, spots))
+    mean, sd = survey.adjustment.mean_and_sd((edge.surface, spots))
     reference = edge.reference_mm[0] + share * (edge.reference_mm[1] - edge.reference_mm[0])
-    left = edge.sign * (reference - joint.mean)
-    sd = joint.sd
+    left = edge.sign * (reference - mean)
     least, most = int(np.argmin(left)), int(np.argmax(left))
-    apart_var = joint.covariance[most, most] + joint.covariance[least, least] - 2 * joint.covariance[most, least]
-    apart = TWO_SIDED_95 * math.sqrt(max(float(apart_var), 0.0))
+    apart = TWO_SIDED_95 * float(survey.adjustment.sd_apart(edge.surface, spots[[most]], spots[least])[0])
     spread = float(left[most] - left[least])
     compass = math.ceil(spread + apart + MARGIN_MM)
     blank = math.ceil(float((left + TWO_SIDED_95 * sd).max()) + MARGIN_MM)

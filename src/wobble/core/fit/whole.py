@@ -38,7 +38,8 @@ class Whole:
 def stand_of(ground: Ground, base_mm: float) -> Stand:
     """Return where a run stands, for what is measured from the datum mark and the corner."""
     back = ground.back_line_mm if ground.back_high is None or ground.back_high.tied else 0.0
-    return Stand(base_mm if ground.high_spot.tied else 0.0, back, ground.turn)
+    hung = ground.hung_line_mm if ground.hung_high is not None and ground.hung_high.tied else None
+    return Stand(base_mm if ground.high_spot.tied else 0.0, back, ground.turn, hung)
 
 
 def fit_whole(

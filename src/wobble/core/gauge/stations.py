@@ -16,7 +16,7 @@ import numpy as np
 
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import Bay, Instrument, Offset, Span, Spot, SurfaceName, Value
+from wobble.core.job import Bay, Instrument, Offset, Span, Spot, SurfaceName, Unit, Value
 
 PITCH_MM = 480.0
 """Furthest apart that two stations of a row stand: under the smooth length scale, so that no bow slips between."""
@@ -117,29 +117,37 @@ def _side_depths(bay: Bay) -> list[float]:
 
 
 def _side_heights(bay: Bay) -> list[float]:
-    top = min(bay.height_mm - EDGE_MM, max((u.height_mm for u in bay.units), default=bay.height_mm - EDGE_MM))
+    tops = [u.over_base_mm + u.height_mm for u in bay.units]
+    top = min(bay.height_mm - EDGE_MM, max(tops, default=bay.height_mm - EDGE_MM))
     low = min(100.0, top / 4)
     n = max(2, math.ceil((top - low) / SIDE_PITCH_MM))
     return [round(low + (top - low) * i / n) * 1.0 for i in range(n + 1)]
 
 
+def _boxes(bay: Bay) -> list[Unit]:
+    """Return what the round is fitted to: all but what is cut to the walls when the rest stands."""
+    return [u for u in bay.units if not u.flat] or list(bay.units)
+
+
 def _columns(bay: Bay) -> list[float]:
     """Return x of the columns: near both ends of the run and evenly between, no further apart than the pitch."""
-    low = min((u.x_mm for u in bay.units), default=0.0) + EDGE_MM
-    high = max((u.x_mm + u.width_mm for u in bay.units), default=bay.width_mm) - EDGE_MM
+    boxes = _boxes(bay)
+    low = min((u.x_mm for u in boxes), default=0.0) + EDGE_MM
+    high = max((u.right_mm for u in boxes), default=bay.width_mm) - EDGE_MM
     low, high = max(low, 0.0), min(max(high, low), bay.width_mm)
     return _even(low, high)
 
 
 def _floor_rows(bay: Bay) -> list[float]:
-    depth = max((u.depth_mm - u.toe_recess_mm for u in bay.units), default=bay.depth_mm - EDGE_MM)
+    depth = max((u.depth_mm - u.toe_recess_mm for u in _boxes(bay)), default=bay.depth_mm - EDGE_MM)
     front = min(depth, bay.depth_mm - min(EDGE_MM, bay.depth_mm / 4))
     return _even(min(EDGE_MM, front / 2), front)
 
 
 def _back_heights(bay: Bay) -> list[float]:
-    tops = [u.height_mm for u in bay.units]
-    fixings = sorted({h for u in bay.units for h in u.fixing_heights_mm})
+    boxes = _boxes(bay)
+    tops = [u.over_base_mm + u.height_mm for u in boxes]
+    fixings = sorted({u.over_base_mm + h for u in boxes for h in u.fixing_heights_mm})
     wanted = [100.0, *fixings, max(tops, default=min(bay.height_mm, 900.0)) - EDGE_MM]
     kept: list[float] = []
     for z in sorted(z for z in wanted if 0 <= z <= bay.height_mm):

@@ -11,6 +11,7 @@ from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import Station, stations
 from wobble.core.job import (
     Bay,
+    Doorway,
     HighSpot,
     Instrument,
     Job,
@@ -20,12 +21,15 @@ from wobble.core.job import (
     ShimKit,
     ShimPiece,
     Slope,
+    Stair,
     SurfaceName,
     Taper,
+    Turn,
     Unit,
 )
 from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
+from wobble.core.unit import Board, Front, Hung
 
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 3240.0, 640.0, 2280.0
 TRUE_SECOND_LINE_MM = 1043.6
@@ -38,6 +42,7 @@ LEVEL = Instrument(id="level-600", name="Spirit level, 600", kind="level", sigma
 MORNING = SetUp(id="line-1", name="Level line, morning", across="z", at_mm=1000.0)
 AFTERNOON = SetUp(id="line-2", name="Level line, moved to the door", across="z")
 PLUMB = SetUp(id="plumb-1", name="Plumb line off the back", across="y", at_mm=700.0)
+MIDDLE = SetUp(id="plumb-2", name="Plumb plane up the middle", across="x", at_mm=1620.0)
 
 FLOOR = TrueSurface(
     (WIDTH_MM, DEPTH_MM),
@@ -55,10 +60,18 @@ BACK = TrueSurface(
     humps=(Hump(4.0, (760.0, 620.0), (330.0, 300.0)),),
     corner_mm=(3.0, 4.0),
 )
+GABLE = TrueSurface(
+    (DEPTH_MM, HEIGHT_MM), level_mm=-6.0, gradient=(0.004, 0.011), bow_mm=(0.5, 3.0), corner_mm=(2.0, 0.0)
+)
+"""The gable leans into the room as it goes up."""
+BREAST = TrueSurface(
+    (DEPTH_MM, HEIGHT_MM), level_mm=WIDTH_MM + 3.0, gradient=(-0.009, 0.002), bow_mm=(-1.0, -2.0), corner_mm=(-1.5, 0.0)
+)
+SIDES: dict[SurfaceName, TrueSurface] = {"left": GABLE, "right": BREAST}
 
 
 def gable_workroom() -> Job:
-    """Return the demo job: 39 readings, one of them a slip of ten millimetres on the rule."""
+    """Return the demo job: 57 readings, one of them a slip of ten millimetres on the rule."""
     bay = _bay()
     round_ = stations(bay)
     floor = [s for s in round_ if s.surface == "floor"]
@@ -69,6 +82,7 @@ def gable_workroom() -> Job:
         *_read([floor[0], floor[half - 1], *floor[half:]], FLOOR, "floor", AFTERNOON, 12, TRUE_SECOND_LINE_MM),
         *_read(back, BACK, "back", PLUMB, 13),
         *_slopes(),
+        *(r for side in SIDES for r in _read_side(side, [s for s in round_ if s.surface == side])),
     )
     in_order = tuple(
         replace(r, id=f"gw-{i + 1:02d}", taken_by="Ines", taken_at=FIRST_READING + timedelta(seconds=45 * i))
@@ -81,6 +95,11 @@ def gable_workroom() -> Job:
         instruments=(LASER, LEVEL),
         kit=demo_kit(),
         bays=(replace(bay, readings=in_order),),
+        way_in=(
+            Doorway(name="Street door", width_mm=860.0, height_mm=1980.0),
+            Stair(name="Attic stair", width_mm=780.0, headroom_mm=1950.0, slope_deg=42.0),
+            Turn(name="Landing", from_mm=880.0, into_mm=940.0, height_mm=2150.0),
+        ),
     )
 
 
@@ -102,16 +121,21 @@ def _bay() -> Bay:
                 depth_mm=560.0,
                 height_mm=728.0,
                 fixing_heights_mm=(130.0, 650.0),
+                weight_kg=24.0,
+                front=Front(opens="drawers" if id_ == "A" else "pair of doors"),
             )
         )
         x += width
+    units += [_above("E", "E Glue and clamps", 110.0), _above("F", "F Tonewood", 1910.0), _top()]
     return Bay(
         id="north",
         name="North run",
+        kind="alcove",
+        surfaces=("floor", "back", "left", "right"),
         width_mm=WIDTH_MM,
         depth_mm=DEPTH_MM,
         height_mm=HEIGHT_MM,
-        set_ups=(MORNING, AFTERNOON, PLUMB),
+        set_ups=(MORNING, AFTERNOON, PLUMB, MIDDLE),
         units=tuple(units),
         marks=(
             Mark(
@@ -135,6 +159,46 @@ def _bay() -> Bay:
         ),
         datum=HighSpot(over_mm=0.5),
     )
+
+
+def _above(id_: str, name: str, x_mm: float) -> Unit:
+    return Unit(
+        id=id_,
+        name=name,
+        kind="wall",
+        x_mm=x_mm,
+        width_mm=1200.0,
+        depth_mm=330.0,
+        height_mm=640.0,
+        over_base_mm=1400.0,
+        fixing_heights_mm=(600.0,),
+        weight_kg=22.0,
+        standing=Hung(),
+        front=Front(opens="pair of doors"),
+    )
+
+
+def _top() -> Unit:
+    return Unit(
+        id="T",
+        name="T Bench top",
+        kind="top",
+        x_mm=0.0,
+        width_mm=WIDTH_MM,
+        depth_mm=600.0,
+        height_mm=40.0,
+        over_base_mm=728.0,
+        fixing_heights_mm=(),
+        standing=Hung(),
+        meets=("left", "right", "back"),
+        board=Board(stuff="beech", load_kg_per_m=60.0, stock_mm=2400.0),
+        weight_kg=52.0,
+    )
+
+
+def _read_side(side: SurfaceName, places: list[Station]) -> tuple[Offset, ...]:
+    spots: Floats = np.asarray([s.at for s in places], dtype=float)
+    return tuple(read_offsets(SIDES[side], side, spots, MIDDLE, LASER, seed=14 if side == "left" else 15))
 
 
 def demo_kit() -> ShimKit:

@@ -12,11 +12,12 @@ import numpy as np
 from msgspec.structs import replace
 
 from wobble.core.gauge.stations import stations
-from wobble.core.job import Bay, Gap, HighSpot, Instrument, Job, Profile, Reading, SetUp, Unit
+from wobble.core.job import Bay, Doorway, Gap, HighSpot, Instrument, Job, Mark, Profile, Reading, SetUp, StandUp, Unit
 from wobble.core.practice.gable import demo_kit
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.survey import numbered
+from wobble.core.unit import Board, Front, Hung, Opens, ScrewFeet, UnitKind
 
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 2420.0, 650.0, 1900.0
 RIBS_MM = (310.0, 910.0, 1510.0, 2110.0)
@@ -26,6 +27,12 @@ RULE = Instrument(id="rule", name="Steel rule on a stick", kind="tape", sigma_mm
 EDGE = Instrument(id="edge", name="Straightedge and feelers", kind="tape", sigma_mm=0.4)
 STRING = SetUp(id="string", name="String over the floor", across="z", at_mm=150.0)
 STICK = SetUp(id="stick", name="Stick square to the floor", across="y")
+FEET = ScrewFeet(pitch_mm=1.5, least_mm=70.0, most_mm=125.0, now_mm=(90.0,))
+KINDS: tuple[tuple[str, str, UnitKind, float, float, float, tuple[float, ...], Opens, float], ...] = (
+    ("A", "Sink", "base", 60.0, 800.0, 860.0, (820.0,), "pair of doors", 28.0),
+    ("B", "Drawers", "drawers", 860.0, 600.0, 860.0, (820.0,), "drawers", 34.0),
+    ("C", "Locker", "tall", 1460.0, 900.0, 1700.0, (820.0, 1600.0), "door hinged right", 48.0),
+)
 BEGUN = datetime(2026, 4, 11, 10, 20, tzinfo=UTC)
 
 FLOOR = TrueSurface(
@@ -58,6 +65,10 @@ def narrowboat_galley() -> Job:
         instruments=(RULE, EDGE),
         kit=demo_kit(),
         bays=(replace(bay, readings=numbered(readings, "nb", "Marit", BEGUN, 60)),),
+        way_in=(
+            Doorway(name="Side hatch", width_mm=640.0, height_mm=1240.0),
+            StandUp(name="Cabin", height_mm=1880.0),
+        ),
     )
 
 
@@ -70,14 +81,31 @@ def _bay() -> Bay:
             width_mm=width,
             depth_mm=520.0,
             height_mm=height,
+            kind=kind,
             fixing_heights_mm=heights,
+            standing=FEET,
+            front=Front(opens=opens, handle_mm=20.0),
+            weight_kg=weight,
         )
-        for name, what, x, width, height, heights in (
-            ("A", "Sink", 60.0, 800.0, 860.0, (820.0,)),
-            ("B", "Drawers", 860.0, 600.0, 860.0, (820.0,)),
-            ("C", "Locker", 1460.0, 900.0, 1700.0, (820.0, 1600.0)),
-        )
+        for name, what, kind, x, width, height, heights, opens, weight in KINDS
     ]
+    units.append(
+        Unit(
+            id="T",
+            name="T Worktop",
+            kind="top",
+            x_mm=60.0,
+            width_mm=1400.0,
+            depth_mm=580.0,
+            height_mm=28.0,
+            over_base_mm=860.0,
+            fixing_heights_mm=(),
+            standing=Hung(),
+            meets=("back",),
+            board=Board(stuff="ash", load_kg_per_m=50.0),
+            weight_kg=16.0,
+        )
+    )
     return Bay(
         id="galley",
         name="Port side",
@@ -89,6 +117,19 @@ def _bay() -> Bay:
         surfaces=("floor", "back"),
         set_ups=(STRING, STICK),
         units=tuple(units),
+        marks=(
+            Mark(
+                id="wire-1",
+                name="Wire, use unknown",
+                kind="wire",
+                surface="back",
+                at=(400.0, 500.0),
+                size=(900.0, 12.0),
+                proud_mm=8.0,
+                treatment="bridge",
+            ),
+            Mark(id="inlet", name="Water inlet", kind="valve", surface="back", at=(300.0, 240.0), size=(60.0, 60.0)),
+        ),
         datum=HighSpot(over_mm=1.0),
     )
 

@@ -10,11 +10,28 @@ from datetime import UTC, datetime
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.job import Bay, Corner, HighSpot, Instrument, Job, Offset, Reading, SetUp, Span, SurfaceName, Unit
+from wobble.core.job import (
+    Bay,
+    Closing,
+    Corner,
+    Doorway,
+    HighSpot,
+    Instrument,
+    Job,
+    Offset,
+    Reading,
+    SetUp,
+    Span,
+    SurfaceName,
+    Threshold,
+    Turn,
+    Unit,
+)
 from wobble.core.practice.gable import demo_kit
 from wobble.core.practice.instruments import read_spans
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.survey import numbered, read_round
+from wobble.core.unit import Front, ToeKickBox
 
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 1430.0, 640.0, 2460.0
 TAPE = Instrument(id="tape", name="Tape, checked", kind="tape", sigma_mm=0.8)
@@ -65,6 +82,11 @@ def vestry_press() -> Job:
         instruments=(LASER, TAPE),
         kit=demo_kit(),
         bays=(replace(bay, readings=numbered(readings, "vp", "Tomas", BEGUN)),),
+        way_in=(
+            Doorway(name="Vestry door", width_mm=790.0, height_mm=1880.0),
+            Turn(name="Passage corner", from_mm=1040.0, into_mm=980.0, height_mm=2400.0),
+            Threshold(name="Stone step", height_mm=120.0),
+        ),
     )
 
 
@@ -72,12 +94,16 @@ def _bay() -> Bay:
     press = Unit(
         id="P",
         name="P Press",
+        kind="tall",
         x_mm=70.0,
         width_mm=1290.0,
         depth_mm=560.0,
         height_mm=2150.0,
         toe_recess_mm=0.0,
         fixing_heights_mm=(300.0, 1900.0),
+        weight_kg=96.0,
+        standing=ToeKickBox(height_mm=100.0),
+        front=Front(opens="pair of doors", handle_mm=28.0),
     )
     return Bay(
         id="alcove",
@@ -91,6 +117,7 @@ def _bay() -> Bay:
         set_ups=(LEVEL, PLUMB, ACROSS),
         units=(press,),
         datum=HighSpot(over_mm=2.0),
+        closing=Closing(split="equal"),
     )
 
 
