@@ -11,6 +11,7 @@ from msgspec.structs import replace
 from wobble.core.errors import SurveyError
 from wobble.core.fit.around import Around
 from wobble.core.fit.asked import asked
+from wobble.core.fit.compare import Outcome, outcome
 from wobble.core.fit.feet import Foot, Leg
 from wobble.core.fit.findings import Case, Finding
 from wobble.core.fit.flat import FlatPart
@@ -161,24 +162,13 @@ def solve_traits(job: Job, bay_id: str) -> tuple[Trait, ...]:
 def solve_fit(job: Job, bay_id: str) -> BayFit:
     """Return the plan of a bay under its decisions."""
     chosen = find_bay(job, bay_id).datum
-    job, moved = _split(job, bay_id)
-    standing_on = ground_of(job, bay_id)
-    asked = chosen if isinstance(chosen, FixedTop) else None
-    # a top asked for over the datum mark says nothing of a floor whose height over the mark is not known
-    answerable = standing_on is not None and not (asked and not standing_on.high_spot.tied)
-    made = plan(standing_on, chosen, job.kit) if standing_on and answerable else None
-    surveyed = survey_of(job, bay_id)
-    whole = (
-        fit_whole(surveyed, with_marks(surveyed.bay, walls_of(job, bay_id)), standing_on, made, job, moved)
-        if standing_on and made
-        else Whole()
-    )
-    case = Case(job, surveyed, job.kit, standing_on, made, asked, whole)
+    case = _case(job, bay_id)
+    whole = case.whole
     return BayFit(
         bay=bay_id,
         datum=chosen,
-        plan=made,
-        schools=schools(standing_on, chosen, job.kit) if standing_on else (),
+        plan=case.plan,
+        schools=schools(case.ground, chosen, job.kit) if case.ground else (),
         levelling=whole.levelling,
         lines=whole.lines,
         feet=whole.feet,
@@ -188,9 +178,35 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
         scribes=whole.scribes,
         going=whole.going,
         around=whole.around,
-        units=surveyed.bay.units,
+        units=case.survey.bay.units,
         findings=verdicts(case),
     )
+
+
+def compare(job: Job, bay_id: str) -> tuple[Outcome, ...]:
+    """Return what a bay's decisions come to, and each alternative that was kept, in the same few figures."""
+    bay = find_bay(job, bay_id)
+    sets = [("", job)]
+    sets += [(a.name, with_decisions(job, bay_id, a.datum, a.back_line, a.closing)) for a in bay.alternatives]
+    cases = [(name, _case(decided, bay_id)) for name, decided in sets]
+    return tuple(outcome(name, case.plan, case.whole, verdicts(case)) for name, case in cases)
+
+
+def _case(job: Job, bay_id: str) -> Case:
+    """Return everything that the rules look at, under a bay's decisions."""
+    chosen = find_bay(job, bay_id).datum
+    job, moved = _split(job, bay_id)
+    standing_on = ground_of(job, bay_id)
+    asked = chosen if isinstance(chosen, FixedTop) else None
+    # a top asked for over the datum mark says nothing of a floor whose height over the mark is not known
+    answerable = standing_on is not None and not (asked and not standing_on.high_spot.tied)
+    made = plan(standing_on, chosen, job.kit) if standing_on and answerable else None
+    surveyed = survey_of(job, bay_id)
+    whole = Whole()
+    if standing_on and made:
+        over = with_marks(surveyed.bay, walls_of(job, bay_id))
+        whole = fit_whole(surveyed, over, standing_on, made, job, moved)
+    return Case(job, surveyed, job.kit, standing_on, made, asked, whole)
 
 
 def _split(job: Job, bay_id: str) -> tuple[Job, dict[TierName, float]]:

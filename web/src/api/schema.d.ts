@@ -28,6 +28,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/divide": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Divide
+         * @description Divide a length; nothing is kept.
+         */
+        post: operations["divide"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -85,6 +105,30 @@ export interface paths {
          * @description Make a bay, or change its size, set-ups, units and decisions.
          */
         put: operations["put_bay"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bays/{bay_id}/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Alternatives
+         * @description Say what the decisions in force come to, and each set kept beside them.
+         */
+        get: operations["compare_alternatives"];
+        /**
+         * Put Alternatives
+         * @description Keep sets of decisions beside the one in force.
+         */
+        put: operations["put_alternatives"];
         post?: never;
         delete?: never;
         options?: never;
@@ -240,6 +284,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/bays/{bay_id}/scribes/{scribe_id}/line.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Line
+         * @description Give a cut line at full size as a file: svg or dxf.
+         */
+        get: operations["get_line"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bays/{bay_id}/scribes/{scribe_id}/tiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Template
+         * @description Give a cut line as pages at full size.
+         */
+        get: operations["get_template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/bays/{bay_id}/traits": {
         parameters: {
             query?: never;
@@ -313,6 +397,26 @@ export interface paths {
          * @description Change the shim kit.
          */
         put: operations["put_kit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/way-in": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Way In
+         * @description Change the doors, corners and stairs that everything must pass.
+         */
+        put: operations["put_way_in"];
         post?: never;
         delete?: never;
         options?: never;
@@ -484,6 +588,14 @@ export interface components {
             closing: components["schemas"]["Closing"];
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             name: string;
+        };
+        /**
+         * AlternativesEdit
+         * @description The sets of decisions that are kept beside the one in force.
+         */
+        AlternativesEdit: {
+            alternatives: components["schemas"]["Alternative"][];
+            revision: number;
         };
         /**
          * Angled
@@ -868,6 +980,44 @@ export interface components {
             closing: components["schemas"]["Closing"];
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             revision: number;
+        };
+        /**
+         * Divide
+         * @description A length to divide: into equal openings, by trim over seams, or into boards of their true width.
+         */
+        Divide: {
+            /** @default 2 */
+            count: number;
+            /** @default 0 */
+            gap_mm: number;
+            /** @enum {unknown} */
+            how: "boards" | "openings" | "trim";
+            long_mm: number;
+            /** @default 400 */
+            most_apart_mm: number;
+            piece_mm: number;
+            /** @default [] */
+            seams: number[];
+            /**
+             * @default mm
+             * @enum {unknown}
+             */
+            units: "in" | "mm";
+        };
+        /**
+         * Divided
+         * @description A divided length.
+         *
+         *         Attributes:
+         *             opening_mm: What is free between two boards, each time the same. last_mm: The last board, where it is ripped.
+         *             at: Left edge of every board (or the middle of every trim piece), mm from the left end.
+         *             working: The subtraction, in words.
+         */
+        Divided: {
+            at: number[];
+            last_mm: number | null;
+            opening_mm: number;
+            working: string;
         };
         /**
          * Doorway
@@ -1594,6 +1744,35 @@ export interface components {
             wanted_mm: number;
         };
         /**
+         * Outcome
+         * @description The consequences of one set of decisions.
+         *
+         *         Attributes:
+         *             name: Of the set; "" for what stands now. stops: How many findings stop the job. minds: How many want minding.
+         *             shims: How many supports are shimmed or turned. largest_mm: Largest gap under one.
+         *             cut_mm: Deepest cut off a base. packed_mm: Deepest packing behind a fixing.
+         *             goes_in: Least chance of any unit of getting to its place, 0 to 1; None where nothing tells.
+         *             fillers_mm: Narrowest and widest gap at the sides; None without side walls.
+         *             scribed_mm: Deepest that is scribed off an edge.
+         *             top_mm: Height of the run over the datum mark or the high spot.
+         */
+        Outcome: {
+            cut_mm: number;
+            fillers_mm: [
+                number,
+                number
+            ] | null;
+            goes_in: number | null;
+            largest_mm: number;
+            minds: number;
+            name: string;
+            packed_mm: number;
+            scribed_mm: number;
+            shims: number;
+            stops: number;
+            top_mm: number | null;
+        };
+        /**
          * Packing
          * @description What goes behind one fixing, at `at` = (x, z).
          */
@@ -1827,7 +2006,7 @@ export interface components {
          *             blank_mm: Width to cut the piece to before scribing; 0 where its own spare material is scribed.
          *             bevel_deg: Undercut from the face, so that the face closes.
          *             hand: At which side the cut edge lies when the face is up and the start is at the bottom (or the left).
-         *             thick_mm: Thickness of the piece.
+         *             thick_mm: Thickness of the piece. flat: Whether it lies flat, and is seen from above.
          */
         Scribe: {
             along: string;
@@ -1840,6 +2019,7 @@ export interface components {
                 number,
                 number
             ];
+            flat: boolean;
             /** @enum {unknown} */
             hand: "far" | "left" | "near" | "right";
             id: string;
@@ -2254,6 +2434,14 @@ export interface components {
             slide_mm: number;
         };
         /**
+         * Template
+         * @description A cut line to print at full size, with the words that belong on it.
+         */
+        Template: {
+            tiles: components["schemas"]["TileOut"][];
+            words: string[];
+        };
+        /**
          * ThinnedScan
          * @description A file of points thinned to one surface: (first axis, second axis, distance), mm.
          */
@@ -2275,6 +2463,14 @@ export interface components {
             name: string;
             /** @enum {unknown} */
             way: "threshold";
+        };
+        /**
+         * TileOut
+         * @description One page of a template: its name and its drawing at full size.
+         */
+        TileOut: {
+            name: string;
+            svg: string;
         };
         /**
          * Tilt
@@ -2436,6 +2632,14 @@ export interface components {
             width_mm: number;
             x_mm: number;
         };
+        /**
+         * WayInEdit
+         * @description What everything must pass on its way to the place.
+         */
+        WayInEdit: {
+            revision: number;
+            way_in: (components["schemas"]["Doorway"] | components["schemas"]["Turn"] | components["schemas"]["Stair"] | components["schemas"]["StandUp"] | components["schemas"]["Threshold"])[];
+        };
     };
     responses: never;
     parameters: never;
@@ -2494,6 +2698,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    divide: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Divide"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Divided"];
                 };
             };
             /** @description Refused */
@@ -2614,6 +2851,74 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["BayEdit"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    compare_alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlternativesEdit"];
             };
         };
         responses: {
@@ -2951,6 +3256,62 @@ export interface operations {
             };
         };
     };
+    get_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+                scribe_id: string;
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    get_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+                scribe_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     get_traits: {
         parameters: {
             query?: never;
@@ -3061,6 +3422,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["KitEdit"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_way_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WayInEdit"];
             };
         };
         responses: {

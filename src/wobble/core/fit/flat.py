@@ -18,7 +18,7 @@ from wobble.core.gauge.survey import Survey
 from wobble.core.job import Bay, Unit, Value
 from wobble.core.unit import Board, OnCleats
 
-BLANK_MARGIN_MM = 5.0
+BLANK_MARGIN_MM = 6.0
 RESTS_MM = 3.0
 """A top rests on a unit whose own top is this near to its underside."""
 CLEAT_SHORT_MM = 3.0
@@ -344,6 +344,9 @@ def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart) -> list[Scr
             along="out from the back",
             hand=wall,
             thick_mm=thick,
+            flat=True,
+            there_mm=(part.blank_mm[0] - min(part.at_back.value_mm, part.at_front.value_mm)) / 2,
+            own=True,
             across=(0.0, -1.0),
         )
         for wall in ends
@@ -363,6 +366,9 @@ def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart) -> list[Scr
                 along="from the left end",
                 hand="far",
                 thick_mm=thick,
+                flat=True,
+                there_mm=part.blank_mm[1] - min(part.at_left.value_mm, part.at_right.value_mm),
+                own=True,
                 across=(0.0, -1.0),
             )
         )

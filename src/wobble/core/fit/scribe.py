@@ -52,7 +52,7 @@ class Scribe(Value, frozen=True, kw_only=True):
         blank_mm: Width to cut the piece to before scribing; 0 where its own spare material is scribed.
         bevel_deg: Undercut from the face, so that the face closes.
         hand: At which side the cut edge lies when the face is up and the start is at the bottom (or the left).
-        thick_mm: Thickness of the piece.
+        thick_mm: Thickness of the piece. flat: Whether it lies flat, and is seen from above.
     """
 
     id: str
@@ -71,6 +71,7 @@ class Scribe(Value, frozen=True, kw_only=True):
     bevel_deg: float
     hand: Hand
     thick_mm: float
+    flat: bool
 
 
 @dataclass(frozen=True, kw_only=True)
@@ -85,7 +86,7 @@ class Edge:
         surface: Against what. start: Spot on the surface where the edge starts. end: Where it ends.
         reference_mm: Coordinate of the piece's straight edge at both ends.
         sign: +1 where the piece lies at the larger coordinate of the surface, −1 where at the smaller.
-        hand: Where the cut edge lies with the face up. thick_mm: Thickness of the piece.
+        hand: Where the cut edge lies with the face up. thick_mm: Thickness of the piece. flat: Whether it lies flat.
         there_mm: Material that the piece carries past its finished edge, where it is not cut from a blank (`own`).
         own: Whether the piece's own spare material is scribed, and no blank is cut.
         across: Direction on the surface from the face of the piece to its back, as a unit vector; (0, 0) for none.
@@ -102,6 +103,7 @@ class Edge:
     along: str
     hand: Hand
     thick_mm: float
+    flat: bool = False
     there_mm: float = 0.0
     own: bool = False
     across: tuple[float, float] = (0.0, 0.0)
@@ -142,6 +144,7 @@ def scribe(survey: Survey, edge: Edge) -> Scribe:
         bevel_deg=_bevel(survey, edge, spots),
         hand=edge.hand,
         thick_mm=edge.thick_mm,
+        flat=edge.flat,
     )
 
 

@@ -1,7 +1,8 @@
-"""Fit: what the bay's decisions mean, tried or kept."""
+"""Fit: what the bay's decisions mean, tried or kept or kept aside; lines to cut; lengths to divide."""
 
 from __future__ import annotations
 
+from typing import Annotated, Literal
 from uuid import UUID
 
 import msgspec
@@ -9,7 +10,12 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from wobble.core import job as core
-from wobble.core.solve import BayFit, solve_fit, with_decisions
+from wobble.core.fit.compare import Outcome
+from wobble.core.fit.divide import Divided, equal_openings, equal_trim, true_boards
+from wobble.core.fit.scribe import Scribe
+from wobble.core.formats.cutting import scribe_dxf, scribe_svg, scribe_words, tiles
+from wobble.core.length import LengthUnit
+from wobble.core.solve import BayFit, compare, solve_fit, with_decisions
 from wobble.site import edits, rows
 from wobble.site.api.jobs import StoredJob, stored
 from wobble.site.api.wire import answer, body, describe
@@ -65,3 +71,111 @@ def put_decisions(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpRespon
         bay.closing = msgspec.to_builtins(asked.closing)
         bay.save(update_fields=("datum", "back_line", "closing"))
     return stored(row)
+
+
+class AlternativesEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """The sets of decisions that are kept beside the one in force."""
+
+    revision: int
+    alternatives: tuple[core.Alternative, ...]
+
+
+@router.put(
+    "/{uuid:job_id}/bays/{bay_id}/alternatives",
+    openapi_extra=describe(takes=AlternativesEdit, gives=StoredJob),
+    operation_id="put_alternatives",
+)
+def put_alternatives(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+    """Keep sets of decisions beside the one in force."""
+    asked = body(request, AlternativesEdit)
+    with edits.changing(request.user, job_id, revision=asked.revision, what=f"alternatives in {bay_id}") as row:
+        bay = edits.find_bay(row, bay_id)
+        bay.alternatives = msgspec.to_builtins(asked.alternatives)
+        bay.save(update_fields=("alternatives",))
+    return stored(row)
+
+
+@router.get(
+    "/{uuid:job_id}/bays/{bay_id}/alternatives",
+    openapi_extra=describe(gives=tuple[Outcome, ...]),
+    operation_id="compare_alternatives",
+)
+def compare_alternatives(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+    """Say what the decisions in force come to, and each set kept beside them."""
+    return answer(compare(rows.job_value(edits.find_job(request.user, job_id)), bay_id))
+
+
+class TileOut(msgspec.Struct, frozen=True, kw_only=True):
+    """One page of a template: its name and its drawing at full size."""
+
+    name: str
+    svg: str
+
+
+class Template(msgspec.Struct, frozen=True, kw_only=True):
+    """A cut line to print at full size, with the words that belong on it."""
+
+    words: tuple[str, ...]
+    tiles: tuple[TileOut, ...]
+
+
+@router.get(
+    "/{uuid:job_id}/bays/{bay_id}/scribes/{scribe_id}/tiles",
+    openapi_extra=describe(gives=Template),
+    operation_id="get_template",
+)
+def get_template(request: HttpRequest, job_id: UUID, bay_id: str, scribe_id: str) -> HttpResponse:
+    """Give a cut line as pages at full size."""
+    scribe, units = _scribe(request, job_id, bay_id, scribe_id)
+    pages = tuple(TileOut(name=t.name, svg=t.svg) for t in tiles(scribe, units))
+    return answer(Template(words=scribe_words(scribe, units), tiles=pages))
+
+
+@router.get("/{uuid:job_id}/bays/{bay_id}/scribes/{scribe_id}/line.{form}", operation_id="get_line")
+def get_line(request: HttpRequest, job_id: UUID, bay_id: str, scribe_id: str, form: str) -> HttpResponse:
+    """Give a cut line at full size as a file: svg or dxf."""
+    scribe, units = _scribe(request, job_id, bay_id, scribe_id)
+    if form not in FORMS:
+        raise edits.NotThere(f"There is no form “{form}” of a line.", mend="Ask for svg or dxf.")
+    write, kind = FORMS[form]
+    response = HttpResponse(write(scribe, units), content_type=kind)
+    response["Content-Disposition"] = f'attachment; filename="{bay_id}-{scribe.id}.{form}"'
+    return response
+
+
+FORMS = {"svg": (scribe_svg, "image/svg+xml"), "dxf": (scribe_dxf, "image/vnd.dxf")}
+
+
+def _scribe(request: HttpRequest, job_id: UUID, bay_id: str, scribe_id: str) -> tuple[Scribe, LengthUnit]:
+    job = rows.job_value(edits.find_job(request.user, job_id))
+    found = next((s for s in solve_fit(job, bay_id).scribes if s.id == scribe_id), None)
+    if found is None:
+        raise edits.NotThere(f"There is no cut line “{scribe_id}”.", mend="Look at the bay's fit again.")
+    return found, job.units
+
+
+class Divide(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A length to divide: into equal openings, by trim over seams, or into boards of their true width."""
+
+    how: Literal["openings", "trim", "boards"]
+    long_mm: core.Positive
+    piece_mm: core.Positive
+    count: Annotated[int, msgspec.Meta(ge=1, le=200)] = 2
+    most_apart_mm: core.Positive = 400.0
+    gap_mm: Annotated[float, msgspec.Meta(ge=0, le=1000)] = 0.0
+    seams: tuple[core.Positive, ...] = ()
+    units: LengthUnit = "mm"
+
+
+@router.post("/divide", openapi_extra=describe(takes=Divide, gives=Divided), operation_id="divide")
+def divide(request: HttpRequest) -> HttpResponse:
+    """Divide a length; nothing is kept."""
+    asked = body(request, Divide)
+    match asked.how:
+        case "openings":
+            found = equal_openings(asked.long_mm, asked.count, asked.piece_mm, asked.gap_mm, asked.units)
+        case "trim":
+            found = equal_trim(asked.long_mm, asked.most_apart_mm, asked.piece_mm, asked.seams, asked.units)
+        case "boards":
+            found = true_boards(asked.long_mm, asked.piece_mm, asked.gap_mm, asked.units)
+    return answer(found)

@@ -63,6 +63,13 @@ class InstrumentsEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_
     instruments: tuple[core.Instrument, ...]
 
 
+class WayInEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """What everything must pass on its way to the place."""
+
+    revision: int
+    way_in: tuple[core.Passage, ...]
+
+
 class BayEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """A bay made or changed; its readings have calls of their own and are not looked at."""
 
@@ -146,6 +153,17 @@ def put_instruments(request: HttpRequest, job_id: UUID) -> HttpResponse:
     asked = body(request, InstrumentsEdit)
     with edits.changing(request.user, job_id, revision=asked.revision, what="the instruments") as row:
         rows.store_instruments(row, asked.instruments)
+    return stored(row)
+
+
+@router.put(
+    "/{uuid:job_id}/way-in", openapi_extra=describe(takes=WayInEdit, gives=StoredJob), operation_id="put_way_in"
+)
+def put_way_in(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Change the doors, corners and stairs that everything must pass."""
+    asked = body(request, WayInEdit)
+    with edits.changing(request.user, job_id, revision=asked.revision, what="the way in") as row:
+        rows.store_way_in(row, asked.way_in)
     return stored(row)
 
 
