@@ -177,6 +177,11 @@ class Unit(Value, frozen=True, kw_only=True):
         """Its right edge, mm along."""
         return self.x_mm + self.width_mm
 
+    def deep_at(self, end: Literal["left", "right"]) -> float:
+        """Return how deep it is at one end, mm: less where that end is cut back in plan."""
+        angled = self.angled
+        return self.depth_mm - angled.deep_mm if angled is not None and angled.end == end else self.depth_mm
+
     @property
     def stands(self) -> bool:
         """Whether the floor carries it."""

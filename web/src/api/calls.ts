@@ -1,11 +1,15 @@
 /** Every call of the API that the pages make, by what it does. */
 import { carry, client, upload, value } from './client';
 import type {
+  Alternative,
   BackLine,
   Bay,
   BayFit,
   CheckFound,
+  Closing,
   Datum,
+  Divide,
+  Divided,
   Instrument,
   Job,
   JobLine,
@@ -13,12 +17,15 @@ import type {
   LengthUnit,
   Mark,
   Note,
+  Outcome,
+  Passage,
   Place,
   Reading,
   Revision,
   Session,
   ShimKit,
   StoredJob,
+  Template,
   ThinnedScan,
   Trait,
 } from './types';
@@ -119,12 +126,13 @@ export const calls = {
     bay: string,
     datum: Datum,
     back_line: BackLine,
+    closing: Closing,
     signal?: AbortSignal,
   ): Promise<BayFit> =>
     value(
       client.POST('/api/jobs/{job_id}/bays/{bay_id}/fit', {
         ...bayPath(job, bay),
-        body: { datum, back_line },
+        body: { datum, back_line, closing },
         ...(signal ? { signal } : {}),
       }),
     ),
@@ -134,11 +142,35 @@ export const calls = {
     revision: number,
     datum: Datum,
     back_line: BackLine,
+    closing: Closing,
   ): Promise<StoredJob> =>
     value(
       client.PUT('/api/jobs/{job_id}/bays/{bay_id}/decisions', {
         ...bayPath(job, bay),
-        body: { revision, datum, back_line },
+        body: { revision, datum, back_line, closing },
       }),
     ),
+  putWayIn: (id: string, revision: number, way_in: Passage[]): Promise<StoredJob> =>
+    value(client.PUT('/api/jobs/{job_id}/way-in', { ...jobPath(id), body: { revision, way_in } })),
+  putAlternatives: (
+    job: string,
+    bay: string,
+    revision: number,
+    alternatives: Alternative[],
+  ): Promise<StoredJob> =>
+    value(
+      client.PUT('/api/jobs/{job_id}/bays/{bay_id}/alternatives', {
+        ...bayPath(job, bay),
+        body: { revision, alternatives },
+      }),
+    ),
+  compare: (job: string, bay: string): Promise<Outcome[]> =>
+    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/alternatives', bayPath(job, bay))),
+  template: (job: string, bay: string, scribe: string): Promise<Template> =>
+    value(
+      client.GET('/api/jobs/{job_id}/bays/{bay_id}/scribes/{scribe_id}/tiles', {
+        params: { path: { job_id: job, bay_id: bay, scribe_id: scribe } },
+      }),
+    ),
+  divide: (asked: Divide): Promise<Divided> => value(client.POST('/api/jobs/divide', { body: asked })),
 };

@@ -1,6 +1,6 @@
 /** A bay cut through: upright across the run at one x, or level in plan at one height. Each surface that is cut is a line
  *  whose deviation from its own middle is exaggerated, with a band for what is not known of it. Millimetres in, pixels out. */
-import type { Bay, Place, SurfaceName, SurfaceShape } from '../api/types';
+import type { Bay, Place, SurfaceName, SurfaceShape, Unit } from '../api/types';
 import { middle, valueAt } from './shape';
 
 export type Way = 'cut' | 'plan';
@@ -118,6 +118,8 @@ export function nominal(bay: Bay, surface: SurfaceName): number {
   return surface === 'ceiling' ? bay.height_mm : surface === 'right' ? bay.width_mm : 0;
 }
 
+const over = (u: Unit) => u.over_base_mm ?? 0;
+
 /** The boxes that a cut goes through: across, up, width and height, mm. */
 export function boxes(
   bay: Bay,
@@ -128,11 +130,27 @@ export function boxes(
 ): { id: string; name: string; across: number; up: number; w: number; h: number }[] {
   return (bay.units ?? [])
     .filter((u) =>
-      way === 'cut' ? u.x_mm <= at && at <= u.x_mm + u.width_mm : base <= at && at <= base + u.height_mm,
+      way === 'cut'
+        ? u.x_mm <= at && at <= u.x_mm + u.width_mm
+        : base + over(u) <= at && at <= base + over(u) + u.height_mm,
     )
     .map((u) =>
       way === 'cut'
-        ? { id: u.id, name: u.name, across: back, up: base, w: u.depth_mm, h: u.height_mm }
-        : { id: u.id, name: u.name, across: u.x_mm, up: back, w: u.width_mm, h: u.depth_mm },
+        ? {
+            id: u.id,
+            name: u.name,
+            across: back + (u.out_mm ?? 0),
+            up: base + over(u),
+            w: u.depth_mm,
+            h: u.height_mm,
+          }
+        : {
+            id: u.id,
+            name: u.name,
+            across: u.x_mm,
+            up: back + (u.out_mm ?? 0),
+            w: u.width_mm,
+            h: u.depth_mm,
+          },
     );
 }

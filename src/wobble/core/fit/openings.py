@@ -154,7 +154,7 @@ class _Profile:
         self.depths = wall.first
         self.into: Floats = into.max(axis=2)
         self.heights: Floats = wall.second[columns][likely.argmax(axis=1)]
-        self.back, self.deep = stand.back_at(unit), unit.depth_mm
+        self.back, self.deep = stand.back_at(unit), unit.deep_at("left" if sign > 0 else "right")
 
     def beside(self, moved: float) -> tuple[Floats, tuple[float, float]] | None:
         """Return draws of the proudest spot beside the unit `moved` out of its place, and where it likely is."""
@@ -179,16 +179,16 @@ def _between(grid: Floats, values: Floats, low: float, high: float) -> tuple[Flo
 
 def side_gaps(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left: bool) -> tuple[Floats, Floats]:
     """Return heights, mm, and draws of the gap between a unit's edge and a wall at the unit's front, (n_draws, n)."""
-    front = stand.back_at(unit) + unit.depth_mm
+    deep = unit.deep_at("left" if left else "right")
     columns = wall.columns(*upright(unit, stand.base_mm))
-    at_front = wall.along_first(front)[:, columns] + stand.turn * unit.depth_mm
+    at_front = wall.along_first(stand.back_at(unit) + deep)[:, columns] + stand.turn * deep
     gap = edge_mm - at_front if left else at_front - edge_mm
     return wall.second[columns], np.asarray(gap)
 
 
 def before_front(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left: bool) -> Floats | None:
     """Return draws of the least gap beside a unit in front of it, where drawers pass; None where the wall ends."""
-    front = stand.back_at(unit) + unit.depth_mm
+    front = stand.back_at(unit) + unit.deep_at("left" if left else "right")
     if front >= wall.first[-1]:
         return None
     proudest = _Profile(wall, unit, stand, 1.0 if left else -1.0).between(front, float(wall.first[-1]))[0]

@@ -214,7 +214,7 @@ def _made(tier: Tier, open_: Opening, closing: Closing) -> float | None:
 
 def _filler(survey: Survey, wall: Drawn, unit: Unit, edge: float, stand: Stand, side: SideName) -> Filler:
     heights, gaps = side_gaps(wall, unit, stand, edge, left=side == "left")
-    front = stand.back_at(unit) + unit.depth_mm
+    front = stand.back_at(unit) + unit.deep_at(side)
     mean, sd = gaps.mean(axis=0), gaps.std(axis=0)
     least, largest = gaps.min(axis=1), gaps.max(axis=1)
     told = (0, len(heights) - 1, int(np.argmin(mean)), int(np.argmax(mean)))

@@ -44,10 +44,15 @@ def supports(unit: Unit, back_mm: float) -> tuple[Support, ...]:
     """Return the four supports of a unit whose back stands at `back_mm` out."""
     inset = min(unit.support_inset_mm, unit.width_mm / 2)
     rows = (("back", back_mm + min(unit.support_inset_mm, unit.depth_mm / 2)), ("front", front_row(unit, back_mm)))
-    sides = (("left", unit.x_mm + inset), ("right", unit.x_mm + unit.width_mm - inset))
-    return tuple(
-        Support(f"{unit.id}.{row}-{side}", unit.id, f"{row} {side}", (x, y)) for row, y in rows for side, x in sides
-    )
+    sides = (("left", unit.x_mm + inset, 1.0), ("right", unit.right_mm - inset, -1.0))
+    out = []
+    for row, y in rows:
+        for side, x, inwards in sides:
+            cut = unit.angled if row == "front" and unit.angled is not None and unit.angled.end == side else None
+            # on an end that is cut back the front support stands where the front still is
+            at = (x + inwards * cut.along_mm, y) if cut is not None else (x, y)
+            out.append(Support(f"{unit.id}.{row}-{side}", unit.id, f"{row} {side}", at))
+    return tuple(out)
 
 
 def run_supports(units: tuple[Unit, ...], back_at: Callable[[Unit], float]) -> tuple[Support, ...]:

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import type { Finding, SurfaceName } from '../../api/types';
+  import type { Figure, Finding, SurfaceName } from '../../api/types';
   import { Button } from '../../carbon';
   import Views from '../../drawing/Views.svelte';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
@@ -12,12 +12,21 @@
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import Answers from './Answers.svelte';
+  import AroundPane from './AroundPane.svelte';
   import BackStart from './BackStart.svelte';
+  import Compare from './Compare.svelte';
   import { Decision } from './decision.svelte';
+  import DividePane from './DividePane.svelte';
+  import FeetList from './FeetList.svelte';
   import FitMarks from './FitMarks.svelte';
+  import Flats from './Flats.svelte';
+  import GoingIn from './GoingIn.svelte';
   import LevelStart from './LevelStart.svelte';
+  import Lines from './Lines.svelte';
   import ShimList from './ShimList.svelte';
+  import SidesPane from './SidesPane.svelte';
   import { drawnBase, opened, uprightTicks } from './ticks';
+  import Ways from './Ways.svelte';
   import Working from './Working.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
@@ -30,7 +39,11 @@
   let answers = $state<HTMLElement>();
 
   const unit = $derived(open.units);
-  const bay = $derived(decision.bay);
+  const kept = $derived(decision.bay);
+  /** The bay with its units where the split puts them. */
+  const bay = $derived(
+    kept && decision.fit ? { ...kept, units: decision.fit.units as typeof kept.units } : kept,
+  );
   const plan = $derived(decision.plan);
   const place = $derived(decision.place);
   const findings = $derived(decision.fit?.findings ?? []);
@@ -39,10 +52,32 @@
     plan?.back_line && Math.abs(plan.back_line.value_mm) < 200 ? plan.back_line.value_mm : 0,
   );
   const upright = $derived(uprightTicks(plan, unit));
-  const shown = $derived(decision.fit && bay ? opened(lit, decision.fit, bay, unit) : null);
+  let direct = $state.raw<{ title: string; figure: Figure } | null>(null);
+  const shown = $derived(direct ?? (decision.fit && bay ? opened(lit, decision.fit, bay, unit) : null));
+  const PANES = ['Level', 'Sides', 'Cut lines', 'Tops', 'Going in', 'Around', 'Compare', 'Divide'] as const;
+  let pane = $state<(typeof PANES)[number]>('Level');
+  const figure = (title: string, of: Figure) => (direct = { title, figure: of });
+  const close = () => ((lit = null), (direct = null));
+  const counts = $derived<Partial<Record<(typeof PANES)[number], number>>>({
+    'Cut lines': decision.fit?.scribes.length ?? 0,
+    Tops: decision.fit?.flats.length ?? 0,
+    Around: decision.fit?.around.length ?? 0,
+    Compare: kept?.alternatives?.length ?? 0,
+  });
+  const tallest = $derived.by(() => {
+    const units = bay?.units ?? [];
+    const runs = units.filter(
+      (u) => (u.over_base_mm ?? 0) === 0 && u.kind !== 'tall' && u.standing?.on !== 'hung',
+    );
+    return Math.max(
+      0,
+      ...(runs.length ? runs : units).map((u) => (runs.length ? 0 : (u.over_base_mm ?? 0)) + u.height_mm),
+    );
+  });
   const pages = $derived(`/jobs/${decision.job}/${decision.key}`);
 
   function pick(id: string | null) {
+    direct = null;
     lit = lit === id ? null : id;
   }
 
@@ -64,7 +99,7 @@
       { keys: ['f'], what: 'The bay unfolded', run: () => (view = 'unfolded') },
       { keys: ['c'], what: 'The bay cut upright', run: () => (view = 'cut') },
       { keys: ['v'], what: 'The bay in plan', run: () => (view = 'plan') },
-      { keys: ['w', 'Escape'], what: 'Close the working', run: () => (lit = null) },
+      { keys: ['w', 'Escape'], what: 'Close the working', run: close },
       { keys: ['p'], what: 'Print the shim list', run: () => print() },
       { keys: ['s'], what: 'Forget the marks of what changed', run: () => decision.seen() },
     ];
@@ -132,25 +167,68 @@
     {/snippet}
     {#snippet below()}
       {#if plan}
-        <div class="turns no-print">
-          <LevelStart
-            {plan}
-            datum={now.datum}
-            schools={fit.schools}
-            tallest={Math.max(0, ...bay.units.map((u) => u.height_mm))}
-            {unit}
-            onturn={(datum) => decision.turn({ datum })}
-            onkeep={() => decision.keep()}
-          />
-          <BackStart
-            {plan}
+        <div class="panes no-print" role="group" aria-label="Parts of the fit">
+          {#each PANES as name (name)}
+            <button aria-pressed={pane === name} class:chosen={pane === name} onclick={() => (pane = name)}
+              >{name}{#if counts[name]}{' '}<small class="figure">{counts[name]}</small>{/if}</button
+            >
+          {/each}
+        </div>
+        {#if pane === 'Level'}
+          <div class="turns no-print">
+            <LevelStart
+              {plan}
+              datum={now.datum}
+              schools={fit.schools}
+              {tallest}
+              {unit}
+              onturn={(datum) => decision.turn({ datum })}
+              onkeep={() => decision.keep()}
+            />
+            <BackStart
+              {plan}
+              line={now.back_line}
+              {unit}
+              onturn={(back_line) => decision.turn({ back_line })}
+              onkeep={() => decision.keep()}
+            />
+          </div>
+          <Ways
+            {fit}
             line={now.back_line}
             {unit}
             onturn={(back_line) => decision.turn({ back_line })}
             onkeep={() => decision.keep()}
           />
-        </div>
-        <ShimList {plan} {bay} {unit} before={decision.before} {lit} onpick={pick} />
+          <FeetList {fit} {unit} onfigure={figure} />
+          <ShimList {plan} {bay} {unit} before={decision.before} {lit} onpick={pick} />
+        {:else if pane === 'Sides'}
+          <SidesPane
+            {fit}
+            closing={now.closing}
+            {unit}
+            onturn={(closing) => decision.turn({ closing })}
+            onkeep={() => decision.keep()}
+            onfigure={figure}
+          />
+        {:else if pane === 'Cut lines'}
+          <Lines
+            scribes={fit.scribes}
+            files="/api/jobs/{decision.job}/bays/{decision.key}/scribes"
+            pages="{pages}/fit"
+            {unit}
+          />
+        {:else if pane === 'Tops'}
+          <Flats {fit} {unit} onfigure={figure} />
+        {:else if pane === 'Going in'}
+          <GoingIn {fit} job="/jobs/{decision.job}" {unit} />
+        {:else if pane === 'Around'}
+          <AroundPane {fit} {bay} {unit} />
+        {:else if pane === 'Compare'}
+          <Compare {decision} {bay} {unit} />
+        {:else}
+          <DividePane {unit} long={Math.max(0, ...bay.units.map((u) => u.width_mm))} />
+        {/if}
       {:else if fit.schools.length}
         <Button
           size="small"
@@ -170,7 +248,7 @@
       </div>
       {#if shown}
         <div class="no-print">
-          <Working title={shown.title} figure={shown.figure} {bay} {unit} onclose={() => (lit = null)} />
+          <Working title={shown.title} figure={shown.figure} {bay} {unit} onclose={close} />
         </div>
       {/if}
       <Answers {findings} {unit} {lit} onpick={pickFinding} />
@@ -195,17 +273,41 @@
     font-size: 0.9375rem;
     flex: 1;
   }
+  .panes {
+    display: flex;
+    overflow-x: auto;
+    border-top: 2px solid var(--w-ink);
+    margin-bottom: 0.75rem;
+  }
+  .panes button {
+    background: none;
+    border: 0;
+    border-bottom: 2px solid transparent;
+    color: var(--w-ink-soft);
+    padding: 0.45rem 0.7rem;
+    min-height: 40px;
+    font-weight: 600;
+    font-size: 0.875rem;
+    cursor: pointer;
+    white-space: nowrap;
+  }
+  .panes .chosen {
+    color: var(--w-ink);
+    border-bottom-color: var(--w-chalk);
+  }
+  .panes small {
+    font-weight: 400;
+    color: var(--w-ink-soft);
+  }
   .turns {
     display: grid;
     grid-template-columns: minmax(0, 1fr) 230px;
     gap: 1.5rem;
-    border-top: 2px solid var(--w-ink);
-    padding: 0.5rem 0 1rem;
+    padding: 0 0 1rem;
   }
   @media (max-width: 900px) {
     .turns {
       grid-template-columns: minmax(0, 1fr);
-      border: 0;
     }
   }
 </style>

@@ -1,6 +1,6 @@
 <!-- What stands in the bay: the units on the wall, shims on the ribbon, supports on the floor. -->
 <script lang="ts">
-  import type { Bay, LengthUnit, Plan } from '../../api/types';
+  import type { Bay, LengthUnit, Plan, Unit } from '../../api/types';
   import { xPx, yPx, zPx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
 
@@ -19,6 +19,8 @@
   let p: Props = $props();
   const base = $derived(p.plan.base.tied ? p.plan.base.height.value_mm : 0);
   const units = $derived(p.bay.units ?? []);
+  const stands = (u: Unit) =>
+    (u.over_base_mm ?? 0) === 0 && u.standing?.on !== 'hung' && u.standing?.on !== 'cleats';
   const small = $derived(p.l.scale < 0.15);
   const key = (e: KeyboardEvent, id: string) => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
@@ -31,13 +33,13 @@
 {#if p.part === 'wall'}
   {#each units as u (u.id)}
     {@const x = xPx(p.l, u.x_mm)}
-    {@const y = zPx(p.l, base + u.height_mm)}
+    {@const y = zPx(p.l, base + (u.over_base_mm ?? 0) + u.height_mm)}
     {@const w = u.width_mm * p.l.scale}
     {@const h = u.height_mm * p.l.scale}
     <g class="unit">
       <rect {x} {y} width={w} height={h} />
-      <path d="M{x + 3},{y + 3}h{w - 6}v{h - 8}h{-(w - 6)}Z" />
-      <text x={x + w / 2} y={y + h / 2 + 5}>{small ? u.id : u.name}</text>
+      {#if h > 14}<path d="M{x + 3},{y + 3}h{w - 6}v{h - 8}h{-(w - 6)}Z" />
+        <text x={x + w / 2} y={y + h / 2 + 5}>{small ? u.id : u.name}</text>{/if}
     </g>
   {/each}
   {#each p.plan.packings as k (k.fixing)}
@@ -89,7 +91,7 @@
     </g>
   {/each}
 {:else}
-  {#each units as u (u.id)}
+  {#each units.filter(stands) as u (u.id)}
     <rect
       class="foot"
       x={xPx(p.l, u.x_mm)}

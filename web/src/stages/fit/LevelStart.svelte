@@ -1,6 +1,7 @@
 <!-- Where level starts: one slider over what it costs, and the two schools beside each other. -->
 <script lang="ts">
   import type { Datum, LengthUnit, Plan, School } from '../../api/types';
+  import { Select, SelectItem } from '../../carbon';
   import { path } from '../../drawing/ribbon';
   import { showLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
@@ -24,7 +25,10 @@
   const over = $derived(
     p.datum.rule === 'high spot'
       ? p.datum.over_mm
-      : p.datum.top_mm - p.tallest - (p.plan.base.height.value_mm - p.plan.base.over_high_spot.value_mm),
+      : p.datum.top_mm -
+          p.datum.cushion_mm -
+          p.tallest -
+          (p.plan.base.height.value_mm - p.plan.base.over_high_spot.value_mm),
   );
   const held = $derived(Math.max(LOW, Math.min(HIGH, over)));
   const most = $derived(
@@ -45,7 +49,7 @@
   /** The slider stands for the height over the high spot; under a fixed top the same move moves the top. */
   function turn(mm: number) {
     if (p.datum.rule === 'high spot') p.onturn({ rule: 'high spot', over_mm: mm });
-    else p.onturn({ rule: 'fixed top', top_mm: Math.round((p.datum.top_mm + mm - over) * 2) / 2 });
+    else p.onturn({ ...p.datum, top_mm: Math.round((p.datum.top_mm + mm - over) * 2) / 2 });
   }
 </script>
 
@@ -75,14 +79,38 @@
         </button>
       {/each}
       {#if p.datum.rule === 'fixed top'}
+        {@const top = p.datum}
         <div class="exact">
           <LengthField
             label="Top over the mark"
-            value={p.datum.top_mm}
+            value={top.top_mm}
             unit={p.unit}
             least={1}
-            onchange={(mm) => (p.onturn({ rule: 'fixed top', top_mm: mm! }), p.onkeep())}
+            onchange={(mm) => (p.onturn({ ...top, top_mm: mm! }), p.onkeep())}
           />
+          <Select
+            labelText="to meet"
+            size="sm"
+            selected={top.to}
+            on:change={(e: Event) => (
+              p.onturn({ ...top, to: (e.target as HTMLSelectElement).value as typeof top.to }),
+              p.onkeep()
+            )}
+          >
+            {#each ['a height', 'a neighbour', 'a sill', 'a worktop', 'a table', 'a seat'] as to (to)}<SelectItem
+                value={to}
+                text={to}
+              />{/each}
+          </Select>
+          {#if top.to === 'a seat'}
+            <LengthField
+              label="Cushion on it"
+              value={top.cushion_mm}
+              unit={p.unit}
+              least={0}
+              onchange={(mm) => (p.onturn({ ...top, cushion_mm: mm! }), p.onkeep())}
+            />
+          {/if}
         </div>
       {/if}
     </div>
@@ -164,6 +192,8 @@
   }
   .exact {
     max-width: 12rem;
+    display: grid;
+    gap: 0.4rem;
   }
   .curve {
     position: relative;

@@ -1,7 +1,7 @@
 /** The decisions of one bay while they are being turned: what they mean now, what they meant before, and the way back. */
 import { calls } from '../../api/calls';
 import { Refused } from '../../api/client';
-import type { BackLine, BayFit, Datum, Place } from '../../api/types';
+import type { BackLine, BayFit, Closing, Datum, Place } from '../../api/types';
 import { open } from '../../state/job.svelte';
 import { notices } from '../../state/notices.svelte';
 import { remembered } from '../../state/store';
@@ -11,6 +11,7 @@ const SETTLE_MS = 400;
 interface Choice {
   datum: Datum;
   back_line: BackLine;
+  closing: Closing;
 }
 
 export class Decision {
@@ -37,7 +38,11 @@ export class Decision {
   readonly bay = $derived.by(() => open.bay(this.key));
   readonly kept = $derived.by<Choice | null>(() =>
     this.bay
-      ? { datum: this.bay.datum ?? { rule: 'high spot', over_mm: 0 }, back_line: this.bay.back_line ?? {} }
+      ? {
+          datum: this.bay.datum ?? { rule: 'high spot', over_mm: 0 },
+          back_line: this.bay.back_line ?? {},
+          closing: this.bay.closing ?? {},
+        }
       : null,
   );
   readonly now = $derived(this.turned ?? this.kept);
@@ -83,7 +88,7 @@ export class Decision {
       this.#next = null;
       const began = performance.now();
       try {
-        const fit = await calls.tryFit(this.job, this.key, asked.datum, asked.back_line);
+        const fit = await calls.tryFit(this.job, this.key, asked.datum, asked.back_line, asked.closing);
         if (this.#left) return;
         this.fit = fit;
         this.took = performance.now() - began;
@@ -112,8 +117,10 @@ export class Decision {
     if (await this.#put(this.turned)) this.#past = [...this.#past, from];
   }
 
-  #send({ datum, back_line }: Choice): Promise<boolean> {
-    return open.change((id, revision) => calls.putDecisions(id, this.key, revision, datum, back_line));
+  #send({ datum, back_line, closing }: Choice): Promise<boolean> {
+    return open.change((id, revision) =>
+      calls.putDecisions(id, this.key, revision, datum, back_line, closing),
+    );
   }
 
   async #put(choice: Choice): Promise<boolean> {

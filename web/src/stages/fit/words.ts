@@ -15,6 +15,10 @@ export function fillingWords(f: Filling, unit: LengthUnit): string {
         .join(' + ');
     case 'stack':
       return stackWords(f, unit);
+    case 'foot':
+      return 'turn the foot';
+    case 'leg':
+      return 'cut the leg';
   }
 }
 
@@ -35,4 +39,14 @@ export function taperWords(f: Filling, unit: LengthUnit): string {
   if (!f.taper) return '';
   const { overlap_mm, slide_mm } = f.taper;
   return `overlap ${showLength(overlap_mm, unit, 0)}${slide_mm < 0 ? ', thin ends' : ''}`;
+}
+
+/** How far a screw foot is turned, in whole turns and eighths, and which way. */
+export function turnWords(eighths: number): string {
+  if (eighths === 0) return 'leave it';
+  const whole = Math.floor(Math.abs(eighths) / 8);
+  const part = Math.abs(eighths) % 8;
+  const fraction = ['', '⅛', '¼', '⅜', '½', '⅝', '¾', '⅞'][part]!;
+  const turns = `${whole || !fraction ? whole : ''}${fraction}`;
+  return `${turns} ${whole > 1 || (whole === 1 && part) ? 'turns' : 'turn'} ${eighths > 0 ? 'out' : 'in'}`;
 }

@@ -12,6 +12,7 @@
   import { notices } from '../../state/notices.svelte';
   import Marks from './Marks.svelte';
   import RunSketch from './RunSketch.svelte';
+  import UnitMore from './UnitMore.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
   const id = $derived(params['job'] ?? '');
@@ -54,6 +55,7 @@
   };
   let draft = $state.raw<Bay>(blank as unknown as Bay);
   let saved = $state.raw<Bay | null>(null);
+  let more = $state('');
   const dirty = $derived(draft !== saved);
   const units = $derived(draft.units ?? []);
   const unit = $derived(open.units);
@@ -285,11 +287,24 @@
                   <td
                     ><button
                       class="link"
+                      aria-expanded={more === u.id}
+                      aria-label="{more === u.id ? 'Less' : 'More'} about {u.name}"
+                      onclick={() => (more = more === u.id ? '' : u.id)}
+                      >{more === u.id ? 'Less' : 'More'}</button
+                    ><button
+                      class="link"
                       onclick={() => set({ units: units.filter((_, k) => k !== i) })}
                       aria-label="Remove {u.name}">Remove</button
                     ></td
                   >
                 </tr>
+                {#if more === u.id}
+                  <tr
+                    ><td colspan="9"
+                      ><UnitMore unit={u} units={unit} onchange={(part) => setUnit(i, part)} /></td
+                    ></tr
+                  >
+                {/if}
               {/each}
             </tbody>
           </table>

@@ -7,6 +7,7 @@
   import { keys } from '../../state/keys.svelte';
   import Instruments from './Instruments.svelte';
   import Kit from './Kit.svelte';
+  import WayIn from './WayIn.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
   const id = $derived(params['job'] ?? '');
@@ -106,6 +107,7 @@
       </p>
     </section>
     {#key open.stored?.revision}
+      <WayIn way={job.way_in ?? []} unit={open.units} />
       <Kit kit={job.kit!} unit={open.units} />
       <Instruments instruments={job.instruments ?? []} unit={open.units} />
     {/key}

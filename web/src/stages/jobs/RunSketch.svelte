@@ -1,15 +1,21 @@
 <!-- The run to scale, so that a slip in a size is seen. -->
 <script lang="ts">
-  import type { Bay } from '../../api/types';
+  import type { Bay, Unit } from '../../api/types';
 
   let { bay }: { bay: Bay } = $props();
   const units = $derived(bay.units ?? []);
-  const tall = $derived(Math.max(...units.map((u) => u.height_mm), 300));
+  const over = (u: Unit) => u.over_base_mm ?? 0;
+  const tall = $derived(Math.max(...units.map((u) => over(u) + u.height_mm), 300));
   const wide = $derived(Math.max(bay.width_mm, ...units.map((u) => u.x_mm + u.width_mm)));
   const overlaps = $derived(
     units.filter((u) =>
       units.some(
-        (v) => v !== u && u.x_mm < v.x_mm + v.width_mm - 0.05 && v.x_mm < u.x_mm + u.width_mm - 0.05,
+        (v) =>
+          v !== u &&
+          u.x_mm < v.x_mm + v.width_mm - 0.05 &&
+          v.x_mm < u.x_mm + u.width_mm - 0.05 &&
+          over(u) < over(v) + v.height_mm - 0.05 &&
+          over(v) < over(u) + u.height_mm - 0.05,
       ),
     ),
   );
@@ -21,11 +27,15 @@
     <rect
       class:over={overlaps.includes(u)}
       x={u.x_mm}
-      y={tall - u.height_mm}
+      y={tall - over(u) - u.height_mm}
       width={u.width_mm}
       height={u.height_mm}
     />
-    <text x={u.x_mm + u.width_mm / 2} y={tall - u.height_mm / 2} font-size={tall / 9}>{u.name}</text>
+    {#if u.height_mm > 100}<text
+        x={u.x_mm + u.width_mm / 2}
+        y={tall - over(u) - u.height_mm / 2}
+        font-size={Math.min(tall / 9, 90)}>{u.name}</text
+      >{/if}
   {/each}
 </svg>
 {#if overlaps.length}

@@ -1,0 +1,55 @@
+<!-- What is done about each thing in the way, with the sizes to mark out on the unit. -->
+<script lang="ts">
+  import type { Bay, BayFit, LengthUnit } from '../../api/types';
+  import { showLength } from '../../entry/length';
+
+  interface Props {
+    fit: BayFit;
+    bay: Bay;
+    unit: LengthUnit;
+  }
+  let p: Props = $props();
+  const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
+  const thing = (id: string) => p.bay.marks?.find((m) => m.id === id)?.name ?? 'Air around it';
+</script>
+
+{#if p.fit.around.length}
+  <div class="wide-table">
+    <table class="facts">
+      <thead><tr><th>Unit</th><th>In the way</th><th>Do</th><th>Mark out on the unit</th></tr></thead>
+      <tbody>
+        {#each p.fit.around as a, i (i)}
+          <tr>
+            <td>{name(a.unit)}</td>
+            <td>{thing(a.mark)}: <b class:stop={a.stops}>{a.what}</b></td>
+            <td
+              >{a.text}{#if a.caution}<span class="stop"> ⚠ {a.caution}</span>{/if}</td
+            >
+            <td
+              >{#each a.sizes as size (size.label)}<div>
+                  {size.label} <b class="figure">{showLength(size.mm, p.unit, 0)}</b>
+                </div>{/each}</td
+            >
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </div>
+{:else}
+  <p class="quiet">
+    Nothing that was marked stands in a unit's way. Outlets, pipes, skirting and the like are marked in Gauge
+    (“Found…”) or on the bay's page.
+  </p>
+{/if}
+
+<style>
+  td {
+    min-width: 7rem;
+  }
+  td:nth-child(3) {
+    min-width: 15rem;
+  }
+  .stop {
+    color: var(--w-stop);
+  }
+</style>

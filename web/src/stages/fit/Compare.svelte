@@ -1,0 +1,124 @@
+<!-- Sets of decisions kept beside the one in force, compared by what they come to. -->
+<script lang="ts">
+  import { calls } from '../../api/calls';
+  import type { Alternative, Bay, LengthUnit, Outcome } from '../../api/types';
+  import { Button, TextInput } from '../../carbon';
+  import { showLength } from '../../entry/length';
+  import { open } from '../../state/job.svelte';
+  import { notices } from '../../state/notices.svelte';
+  import type { Decision } from './decision.svelte';
+
+  interface Props {
+    decision: Decision;
+    bay: Bay;
+    unit: LengthUnit;
+  }
+  let p: Props = $props();
+  let outcomes = $state.raw<Outcome[]>([]);
+  let name = $state('');
+  const kept = $derived(p.bay.alternatives ?? []);
+
+  $effect(() => {
+    // anew whenever what is kept changes; what is only being turned is not compared yet
+    void open.stored?.revision;
+    calls
+      .compare(p.decision.job, p.decision.key)
+      .then((found) => (outcomes = found))
+      .catch((fault: unknown) => notices.refused(fault));
+  });
+
+  const put = (alternatives: Alternative[]) =>
+    open.change((id, revision) => calls.putAlternatives(id, p.decision.key, revision, alternatives));
+  function keep() {
+    const now = p.decision.now;
+    const called = name.trim();
+    if (!now || !called) return;
+    const same = kept.filter((a) => a.name !== called);
+    void put([...same, { name: called, ...now }]).then((done) => done && (name = ''));
+  }
+  function take(a: Alternative) {
+    p.decision.turn({ datum: a.datum, back_line: a.back_line, closing: a.closing ?? {} });
+    p.decision.keep();
+  }
+  const rows: [string, (o: Outcome) => string][] = [
+    ['stops the job', (o) => String(o.stops)],
+    ['to mind', (o) => String(o.minds)],
+    ['top, over the mark', (o) => (o.top_mm === null ? '–' : showLength(o.top_mm, p.unit))],
+    ['supports to set', (o) => String(o.shims)],
+    ['largest gap under', (o) => showLength(o.largest_mm, p.unit)],
+    ['cut off the base', (o) => showLength(o.cut_mm, p.unit)],
+    ['deepest packing', (o) => showLength(o.packed_mm, p.unit)],
+    [
+      'gaps at the sides',
+      (o) =>
+        o.fillers_mm
+          ? `${showLength(o.fillers_mm[0] as number, p.unit)} – ${showLength(o.fillers_mm[1] as number, p.unit)}`
+          : '–',
+    ],
+    ['deepest scribe', (o) => showLength(o.scribed_mm, p.unit)],
+    ['goes in', (o) => (o.goes_in === null ? '–' : `${Math.floor(o.goes_in * 100)} %`)],
+  ];
+</script>
+
+<div class="keep no-print">
+  <TextInput
+    labelText="Keep what stands now as"
+    size="sm"
+    placeholder="high datum, fillers"
+    bind:value={name}
+    on:keydown={(e: KeyboardEvent) => e.key === 'Enter' && keep()}
+  />
+  <Button size="small" kind="tertiary" disabled={!name.trim() || kept.length >= 8} on:click={keep}
+    >Keep beside</Button
+  >
+</div>
+{#if outcomes.length}
+  <div class="wide-table">
+    <table class="facts">
+      <thead>
+        <tr
+          ><th></th>{#each outcomes as o, i (i)}<th class="value"
+              >{o.name || 'in force'}{#if o.name}{@const a = kept.find((k) => k.name === o.name)}
+                {#if a}<div class="no-print">
+                    <button class="link" onclick={() => take(a)}>Take</button><button
+                      class="link"
+                      aria-label="Forget {a.name}"
+                      onclick={() => void put(kept.filter((k) => k !== a))}>Forget</button
+                    >
+                  </div>{/if}{/if}</th
+            >{/each}</tr
+        >
+      </thead>
+      <tbody>
+        {#each rows as [what, say] (what)}
+          <tr
+            ><td>{what}</td>{#each outcomes as o, i (i)}<td
+                class="value figure"
+                class:differs={i > 0 && say(o) !== say(outcomes[0]!)}>{say(o)}</td
+              >{/each}</tr
+          >
+        {/each}
+      </tbody>
+    </table>
+  </div>
+  {#if outcomes.length === 1}<p class="quiet">
+      Keep what stands now under a name, turn a decision, and both stand here side by side.
+    </p>{/if}
+{/if}
+
+<style>
+  .keep {
+    display: grid;
+    grid-template-columns: minmax(0, 18rem) auto;
+    gap: 0.75rem;
+    align-items: end;
+    margin-bottom: 0.75rem;
+  }
+  .differs {
+    color: var(--w-mind);
+    font-weight: 600;
+  }
+  th :global(button.link) {
+    font-size: 0.75rem;
+  }
+</style>

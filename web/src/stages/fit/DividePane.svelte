@@ -1,0 +1,119 @@
+<!-- Dividing a length: equal openings, trim over seams, boards of their true width. -->
+<script lang="ts">
+  import { calls } from '../../api/calls';
+  import type { Divide, Divided, LengthUnit } from '../../api/types';
+  import { Refused } from '../../api/client';
+  import { Select, SelectItem, TextInput } from '../../carbon';
+  import { showLength } from '../../entry/length';
+  import LengthField from '../../entry/LengthField.svelte';
+  import LengthsField from '../../entry/LengthsField.svelte';
+
+  let { unit, long }: { unit: LengthUnit; long: number } = $props();
+  // svelte-ignore state_referenced_locally
+  let asked = $state<Divide>({
+    how: 'openings',
+    long_mm: long || 1000,
+    piece_mm: 19,
+    count: 3,
+    most_apart_mm: 400,
+    gap_mm: 0,
+    seams: [],
+    units: unit,
+  });
+  let found = $state.raw<Divided | null>(null);
+  let fault = $state('');
+
+  $effect(() => {
+    calls
+      .divide({ ...$state.snapshot(asked), units: unit })
+      .then((d) => ((found = d), (fault = '')))
+      .catch((f: unknown) => {
+        found = null;
+        fault = f instanceof Refused ? f.message : 'No answer from the server.';
+      });
+  });
+</script>
+
+<div class="fields">
+  <Select
+    labelText="Divide into"
+    size="sm"
+    selected={asked.how}
+    on:change={(e: Event) => (asked.how = (e.target as HTMLSelectElement).value as Divide['how'])}
+  >
+    <SelectItem value="openings" text="equal openings between boards" />
+    <SelectItem value="trim" text="equal trim, one over each seam" />
+    <SelectItem value="boards" text="boards of their true width" />
+  </Select>
+  <LengthField
+    label="Length"
+    value={asked.long_mm}
+    {unit}
+    least={1}
+    onchange={(mm) => (asked.long_mm = mm!)}
+  />
+  <LengthField
+    label={asked.how === 'openings' ? 'Board, true thickness' : 'Piece, true width'}
+    value={asked.piece_mm}
+    {unit}
+    least={0.5}
+    onchange={(mm) => (asked.piece_mm = mm!)}
+  />
+  {#if asked.how === 'openings'}
+    <TextInput
+      labelText="Openings"
+      size="sm"
+      inputmode="numeric"
+      value={asked.count}
+      on:blur={(e: FocusEvent) =>
+        (asked.count = Math.max(1, Math.round(Number((e.target as HTMLInputElement).value)) || 1))}
+    />
+  {/if}
+  {#if asked.how === 'trim'}
+    <LengthField
+      label="At most between"
+      value={asked.most_apart_mm ?? 400}
+      {unit}
+      least={1}
+      onchange={(mm) => (asked.most_apart_mm = mm!)}
+    />
+    <LengthsField
+      label="Seams at"
+      values={asked.seams ?? []}
+      {unit}
+      onchange={(seams) => (asked.seams = seams)}
+    />
+  {:else}
+    <LengthField
+      label={asked.how === 'openings' ? 'Reveal, each side' : 'Gap between'}
+      value={asked.gap_mm ?? 0}
+      {unit}
+      least={0}
+      onchange={(mm) => (asked.gap_mm = mm!)}
+    />
+  {/if}
+</div>
+{#if found}
+  <p><b class="figure">{found.working}</b></p>
+  <p class="quiet">
+    {asked.how === 'trim' ? 'Middles' : 'Left edges'} at
+    <span class="figure">{found.at.map((mm) => showLength(mm, unit)).join(' · ')}</span>, all from the left
+    end: mark them in one go, so that no error adds up.
+  </p>
+{:else if fault}<p class="stop" role="alert">{fault}</p>{/if}
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(11rem, 1fr));
+    gap: 0.75rem;
+    margin-bottom: 0.75rem;
+  }
+  p {
+    font-size: 0.875rem;
+    margin-bottom: 0.3rem;
+  }
+  .stop {
+    color: var(--w-stop);
+  }
+</style>

@@ -1,0 +1,209 @@
+<!-- How the run meets its side walls: the split, the schools beside each other, and the gap at each side. -->
+<script lang="ts">
+  import type { BayFit, Closing, Figure, LengthUnit, Sides } from '../../api/types';
+  import { Select, SelectItem } from '../../carbon';
+  import { showLength } from '../../entry/length';
+  import LengthField from '../../entry/LengthField.svelte';
+  import Measure from '../../entry/Measure.svelte';
+
+  interface Props {
+    fit: BayFit;
+    closing: Closing;
+    unit: LengthUnit;
+    onturn: (closing: Closing) => void;
+    onkeep: () => void;
+    onfigure: (title: string, figure: Figure) => void;
+  }
+  let p: Props = $props();
+  const SPLITS = {
+    'as drawn': 'as drawn',
+    equal: 'equal, left and right',
+    'none at the left': 'none at the left',
+    'none at the right': 'none at the right',
+    centred: 'centred on a place',
+  } as const;
+  const NAMES: Record<string, string> = {
+    fillers: 'Filler strips',
+    'front frame first': 'Front frame first, box behind',
+    'scribed panel': 'Scribe the end panels',
+    'cover moulding': 'Cover moulding',
+    'flexible filler': 'A bead of flexible filler',
+    'shadow gap': 'A shadow gap',
+  };
+  const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
+  const whole = (mm: number) => showLength(mm, p.unit, 0);
+  const turn = (part: Partial<Closing>) => (p.onturn({ ...p.closing, ...part }), p.onkeep());
+
+  /** The gap's own shape, wall at the side that it lies at: width by height. */
+  function shape(f: Sides['fillers'][number]): string {
+    const most = Math.max(1, ...f.profile.map((r) => r[1]!));
+    const low = f.profile[0]![0]!;
+    const pts = f.profile.map((r) => {
+      const w = (r[1]! / most) * 26;
+      return `${(f.side === 'left' ? 28 - w : 2 + w).toFixed(1)},${(60 - ((r[0]! - low) / f.long_mm) * 56).toFixed(1)}`;
+    });
+    const edge = f.side === 'left' ? 28 : 2;
+    return `M${edge},60L${pts.join('L')}L${edge},4Z`;
+  }
+</script>
+
+{#if p.fit.sides.length}
+  <div class="fields no-print">
+    <Select
+      labelText="Share the spare width"
+      size="sm"
+      selected={p.closing.split ?? 'as drawn'}
+      on:change={(e: Event) =>
+        turn({ split: (e.target as HTMLSelectElement).value as NonNullable<Closing['split']> })}
+    >
+      {#each Object.entries(SPLITS) as [value, text] (value)}<SelectItem {value} {text} />{/each}
+    </Select>
+    {#if p.closing.split === 'centred'}
+      <LengthField
+        label="Middle of the run, along"
+        value={p.closing.centre_mm ?? null}
+        unit={p.unit}
+        onchange={(mm) => turn({ centre_mm: mm })}
+      />
+    {/if}
+    <LengthField
+      label="Play to slide in"
+      value={p.closing.clearance_mm ?? 3}
+      unit={p.unit}
+      least={0}
+      onchange={(mm) => turn({ clearance_mm: mm! })}
+    />
+    <LengthField
+      label="No filler below"
+      value={p.closing.least_filler_mm ?? 20}
+      unit={p.unit}
+      least={0}
+      onchange={(mm) => turn({ least_filler_mm: mm! })}
+    />
+    <LengthField
+      label="Filler board thick"
+      value={p.closing.board_mm ?? 19}
+      unit={p.unit}
+      least={1}
+      onchange={(mm) => turn({ board_mm: mm! })}
+    />
+  </div>
+{/if}
+{#each p.fit.sides as sides (sides.tier)}
+  <section>
+    <h2>{sides.tier === 'standing' ? 'What stands' : 'What hangs'}</h2>
+    {#if sides.opening}
+      {@const o = sides.opening}
+      <p>
+        Opening <button class="link" onclick={() => p.onfigure('Smallest opening', o.least)}
+          ><Measure mm={o.least.value_mm} sd={o.least.sd_mm} unit={p.unit} named /></button
+        >
+        for a run of <b class="figure">{showLength(o.wanted_mm, p.unit)}</b>; it goes in with
+        <b class="figure">{Math.floor(o.chance * 100)} %</b>. For sure up to
+        <b class="figure">{whole(Math.floor(o.sure_mm))}</b>.
+        {#if o.inside_mm - o.least.value_mm > 1}Where it ends it is {showLength(
+            o.inside_mm - o.least.value_mm,
+            p.unit,
+          )} wider than on the way in.{/if}
+        {#if sides.moved_mm}The split moves the run by {showLength(sides.moved_mm, p.unit)}.{/if}
+        {#if sides.made_mm !== null}Each made unit may be <b class="figure">{whole(sides.made_mm)}</b> wide.{/if}
+        {#if (p.closing.school ?? 'fillers') === 'front frame first' && sides.frame_mm !== null}Frame from
+          <b class="figure">{whole(sides.frame_mm)}</b>, box <b class="figure">{whole(sides.box_mm ?? 0)}</b> at
+          most; set the frame so that its dividers stand flush with the openings behind.{/if}
+      </p>
+    {/if}
+    <div class="choices no-print" role="group" aria-label="Ways to close the sides">
+      {#each sides.schools as way (way.school)}
+        {@const chosen = (p.closing.school ?? 'fillers') === way.school}
+        <button
+          class:chosen
+          class:unfit={!way.works}
+          aria-pressed={chosen}
+          onclick={() => turn({ school: way.school })}
+        >
+          <b>{NAMES[way.school]}</b>
+          <span
+            >{way.pieces ? `${way.pieces} ${way.pieces > 1 ? 'pieces' : 'piece'}, ` : ''}to
+            <span class="figure">{showLength(way.width_mm, p.unit)}</span>{way.scribed_mm
+              ? `, ${showLength(way.scribed_mm, p.unit)} scribed`
+              : ''}</span
+          >
+          <span class="quiet">{way.proposed ? 'proposed: ' : way.works ? '' : 'not here: '}{way.reason}</span>
+        </button>
+      {/each}
+    </div>
+    <div class="wide-table">
+      <table class="facts">
+        <caption>Gap at each side, at the front</caption>
+        <thead
+          ><tr
+            ><th></th><th>Side</th><th class="value">Foot</th><th class="value">Head</th><th class="value"
+              >Least</th
+            ><th class="value">Largest</th><th class="value">Cut from</th><th>Beside it</th></tr
+          ></thead
+        >
+        <tbody>
+          {#each sides.fillers as f (f.side)}
+            <tr>
+              <td
+                ><svg viewBox="0 0 30 64" width="22" height="47" aria-hidden="true"><path d={shape(f)} /></svg
+                ></td
+              >
+              <td>{f.side} of {name(f.unit)}</td>
+              {#each [['foot', f.bottom], ['head', f.top], ['least', f.least], ['largest', f.largest]] as const as [what, figure] (what)}
+                <td class="value"
+                  ><button onclick={() => p.onfigure(`Gap at the ${f.side}, ${what}`, figure)}
+                    ><Measure mm={figure.value_mm} sd={figure.sd_mm} unit={p.unit} /></button
+                  ></td
+                >
+              {/each}
+              <td class="value figure">{whole(f.blank_mm)} × {whole(f.long_mm)}</td>
+              <td
+                >{#if f.needs}<span class:stop={f.enough < 0.95}
+                    >takes <span class="figure">{showLength(f.needs.value_mm, p.unit)}</span>, so that {f.needs_why}
+                    ({Math.floor(f.enough * 100)} %)</span
+                  >{:else}nothing opens there{/if}</td
+              >
+            </tr>
+          {/each}
+        </tbody>
+      </table>
+    </div>
+  </section>
+{:else}
+  <p class="quiet">
+    No side wall is measured. Add the left or the right wall to the bay and read it; fillers, openings and
+    scribes follow from it.
+  </p>
+{/each}
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: 1.6fr repeat(4, 1fr);
+    gap: 0.75rem;
+    margin-bottom: 0.75rem;
+  }
+  h2 {
+    font-size: 0.9375rem;
+    margin: 0.5rem 0 0.25rem;
+  }
+  p {
+    font-size: 0.875rem;
+    margin-bottom: 0.5rem;
+    max-width: 52rem;
+  }
+  svg path {
+    fill: var(--w-brass);
+    fill-opacity: 0.35;
+    stroke: var(--w-brass);
+  }
+  .stop {
+    color: var(--w-stop);
+  }
+  @media (max-width: 760px) {
+    .fields {
+      grid-template-columns: 1fr 1fr;
+    }
+  }
+</style>

@@ -1,0 +1,104 @@
+<!-- One cut line at full size, as pages to print; the page on the screen is what comes out of the printer. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { calls } from '../../api/calls';
+  import type { Template } from '../../api/types';
+  import { Button } from '../../carbon';
+  import Missing from '../../shell/Missing.svelte';
+  import { open } from '../../state/job.svelte';
+  import { keys } from '../../state/keys.svelte';
+  import { notices } from '../../state/notices.svelte';
+
+  let { params }: { params: Record<string, string> } = $props();
+  const job = $derived(params['job'] ?? '');
+  const bay = $derived(params['bay'] ?? '');
+  const fit = $derived(`/jobs/${job}/${bay}/fit`);
+  let template = $state.raw<Template | null>(null);
+  let missing = $state(false);
+
+  onMount(() => {
+    keys.page = [{ keys: ['p'], what: 'Print', run: () => print() }];
+    document.title = 'Template · Wobble';
+    void open.load(job);
+    calls
+      .template(job, bay, params['scribe'] ?? '')
+      .then((found) => (template = found))
+      .catch((fault: unknown) => {
+        missing = true;
+        notices.refused(fault);
+      });
+  });
+</script>
+
+{#if missing}
+  <Missing what="cut line" to={fit} way="Go to Fit" />
+{:else if template}
+  <main class="page">
+    <div class="no-print">
+      <h1>{template.words[0]}</h1>
+      <p>{template.words.slice(1).join(' ')}</p>
+      <ol>
+        <li>
+          Print at 100 %, not “fitted to the page”, on A4 or Letter. Measure the bar on the first page: where
+          it is not 100 mm, mend the printer's scale before you cut.
+        </li>
+        <li>Lay the pages on each other by their crosses and tape them; the names say which follows.</li>
+        <li>
+          Read “face up” on the sheet before you lay it on the piece: turned over it is the mirror image.
+        </li>
+      </ol>
+      <div class="go">
+        <Button size="small" on:click={() => print()}
+          >Print {template.tiles.length} {template.tiles.length > 1 ? 'pages' : 'page'}</Button
+        >
+        <Button size="small" kind="ghost" href={fit}>Back to Fit</Button>
+      </div>
+    </div>
+    <div class="tiles">
+      <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, from numbers and escaped words -->
+      {#each template.tiles as tile (tile.name)}<figure aria-label="Page {tile.name}">
+          {@html tile.svg}
+        </figure>{/each}
+    </div>
+  </main>
+{/if}
+
+<style>
+  h1 {
+    font-size: 1.25rem;
+  }
+  ol {
+    margin: 0.75rem 0 0.75rem 1.2rem;
+    list-style: decimal;
+    font-size: 0.875rem;
+  }
+  .go {
+    display: flex;
+    gap: 0.5rem;
+  }
+  .tiles {
+    overflow-x: auto;
+    position: relative;
+  }
+  figure {
+    margin: 0 0 1rem;
+    width: 190mm;
+    background: #fff;
+    color: #000;
+    break-after: page;
+    break-inside: avoid;
+  }
+  figure :global(svg) {
+    display: block;
+  }
+  @media print {
+    .page {
+      padding: 0;
+      max-width: none;
+      display: block;
+    }
+    figure {
+      margin: 0;
+    }
+  }
+</style>

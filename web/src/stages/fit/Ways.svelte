@@ -1,0 +1,70 @@
+<!-- Ways of making the run level and lines for its backs, each with what it costs here. -->
+<script lang="ts">
+  import type { BackLine, BayFit, LengthUnit } from '../../api/types';
+  import { showLength } from '../../entry/length';
+
+  interface Props {
+    fit: BayFit;
+    line: BackLine;
+    unit: LengthUnit;
+    onturn: (line: BackLine) => void;
+    onkeep: () => void;
+  }
+  let p: Props = $props();
+  const NAMES: Record<string, string> = {
+    shims: 'Shim each unit',
+    'base frame': 'A base frame first',
+    'screw feet': 'Screw feet',
+    'scribe the base down': 'Scribe the base down',
+    'as it is': 'As it stands now',
+    'parallel to the back': 'Along the back wall',
+    'square to the left wall': 'Square to the left wall',
+    'square to the right wall': 'Square to the right wall',
+  };
+</script>
+
+{#if p.fit.levelling.length}
+  <h2>Ways of making it level</h2>
+  <div class="choices">
+    {#each p.fit.levelling as way (way.school)}
+      <div class:chosen={way.proposed} class:unfit={!way.works}>
+        <b>{NAMES[way.school]}</b>
+        <span
+          >{way.places} places, to
+          <span class="figure">{showLength(way.largest_mm, p.unit)}</span>{way.proposed
+            ? ''
+            : way.works
+              ? ''
+              : ': not here'}</span
+        >
+        <span class="quiet">{way.proposed ? 'proposed: ' : ''}{way.reason}</span>
+      </div>
+    {/each}
+  </div>
+{/if}
+{#if p.fit.lines.length > 1}
+  <h2>Lines for the backs</h2>
+  <div class="choices" role="group" aria-label="Lines for the backs">
+    {#each p.fit.lines as line (line.school)}
+      {@const now = Math.abs(line.turn_mm_per_m - (p.line.turn_mm_per_m ?? 0)) < 0.05}
+      <button
+        class:chosen={now}
+        aria-pressed={now}
+        onclick={() => (p.onturn({ ...p.line, turn_mm_per_m: line.turn_mm_per_m }), p.onkeep())}
+      >
+        <b>{NAMES[line.school]}</b>
+        <span class="figure"
+          >{line.turn_mm_per_m > 0 ? '+' : ''}{showLength(line.turn_mm_per_m, p.unit)} a metre</span
+        >
+        <span class="quiet">{line.proposed ? 'proposed: ' : ''}{line.reason}</span>
+      </button>
+    {/each}
+  </div>
+{/if}
+
+<style>
+  h2 {
+    font-size: 0.9375rem;
+    margin: 0.25rem 0 0.4rem;
+  }
+</style>

@@ -1,0 +1,310 @@
+<!-- All that can be said of one unit beside its size: what it is, how it stands, opens, and meets the walls. -->
+<script lang="ts">
+  import type { LengthUnit, Standing, Unit } from '../../api/types';
+  import { Checkbox, Select, SelectItem, TextInput } from '../../carbon';
+  import LengthField from '../../entry/LengthField.svelte';
+  import LengthsField from '../../entry/LengthsField.svelte';
+
+  interface Props {
+    unit: Unit;
+    units: LengthUnit;
+    onchange: (part: Partial<Unit>) => void;
+  }
+  let p: Props = $props();
+  const KINDS: [NonNullable<Unit['kind']>, string][] = [
+    ['base', 'base cabinet'],
+    ['drawers', 'drawer chest'],
+    ['tall', 'tall cabinet'],
+    ['wall', 'wall cabinet'],
+    ['bench', 'bench or seat'],
+    ['shelves', 'open shelves'],
+    ['shelf', 'loose shelf'],
+    ['top', 'top'],
+    ['panel', 'panel'],
+    ['front frame', 'front frame'],
+    ['base frame', 'base frame'],
+    ['rack', 'overhead rack'],
+    ['platform', 'platform over something'],
+  ];
+  const STANDING: [string, Standing][] = [
+    ['on shims', { on: 'shims' }],
+    ['on a toe-kick box', { on: 'toe-kick box', height_mm: 100 }],
+    ['on a base frame', { on: 'base frame', height_mm: 80 }],
+    ['on screw feet', { on: 'feet', pitch_mm: 1.5, least_mm: 80, most_mm: 120, now_mm: [100] }],
+    ['on legs to cut', { on: 'legs', long_mm: 720, finished_mm: 680 }],
+    ['on cleats', { on: 'cleats', thick_mm: 20, high_mm: 40 }],
+    ['hangs', { on: 'hung' }],
+  ];
+  const OPENS = ['nothing', 'door hinged left', 'door hinged right', 'pair of doors', 'drawers'] as const;
+  const STUFF = [
+    'particleboard',
+    'mdf',
+    'plywood',
+    'pine',
+    'douglas fir',
+    'red oak',
+    'ash',
+    'beech',
+    'maple',
+    'walnut',
+    'cherry',
+  ] as const;
+  const WALLS = ['left', 'right', 'back'] as const;
+  const PARTS: Record<string, string> = {
+    height_mm: 'Its height',
+    pitch_mm: 'Rise of one turn',
+    least_mm: 'Shortest',
+    most_mm: 'Longest',
+    long_mm: 'Legs, as bought',
+    finished_mm: 'Legs, finished',
+    thick_mm: 'Cleats thick',
+    high_mm: 'Cleats high',
+  };
+  const u = $derived(p.unit);
+  const standing = $derived<Standing>(u.standing ?? { on: 'shims' });
+  const parts = $derived(
+    Object.entries(standing).filter(([key, v]) => key in PARTS && typeof v === 'number') as [
+      string,
+      number,
+    ][],
+  );
+  const flat = $derived(u.kind === 'top' || u.kind === 'shelf');
+  const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
+  const number = (e: Event) =>
+    Math.max(0, Number((e.target as HTMLInputElement).value.replace(',', '.')) || 0);
+  const BOARD: NonNullable<Unit['board']> = {
+    stuff: 'particleboard',
+    swing_percent: 4,
+    load_kg_per_m: 30,
+    edge: null,
+    stock_mm: 4100,
+  };
+  const board = $derived(u.board ?? BOARD);
+  const air = $derived(u.air ?? { sides_mm: 0, back_mm: 0, top_mm: 0 });
+  function take(kind: NonNullable<Unit['kind']>) {
+    const part: Partial<Unit> = { kind };
+    if (kind === 'top' || kind === 'shelf')
+      Object.assign(part, {
+        standing: { on: kind === 'shelf' ? 'cleats' : 'hung' },
+        meets: ['left', 'right', 'back'],
+        board: u.board ?? { ...BOARD, stuff: 'plywood' },
+        fixing_heights_mm: [],
+        toe_recess_mm: 0,
+      });
+    if (kind === 'wall' || kind === 'rack') Object.assign(part, { standing: { on: 'hung' } });
+    p.onchange(part);
+  }
+</script>
+
+<div class="fields">
+  <Select
+    labelText="It is a"
+    size="sm"
+    selected={u.kind ?? 'base'}
+    on:change={(e: Event) => take(chosen(e) as NonNullable<Unit['kind']>)}
+  >
+    {#each KINDS as [value, text] (value)}<SelectItem {value} {text} />{/each}
+  </Select>
+  <Select
+    labelText="It stands"
+    size="sm"
+    selected={standing.on}
+    on:change={(e: Event) => p.onchange({ standing: STANDING.find(([, s]) => s.on === chosen(e))![1] })}
+  >
+    {#each STANDING as [text, s] (s.on)}<SelectItem value={s.on} {text} />{/each}
+  </Select>
+  {#each parts as [key, mm] (key)}
+    <LengthField
+      label={PARTS[key]!}
+      value={mm}
+      unit={p.units}
+      least={0.1}
+      onchange={(value) => p.onchange({ standing: { ...standing, [key]: value! } as Standing })}
+    />
+  {/each}
+  {#if standing.on === 'feet'}
+    <LengthsField
+      label="Feet now (all, or back left, back right, front right, front left)"
+      values={standing.now_mm ?? [100]}
+      unit={p.units}
+      onchange={(now_mm) => p.onchange({ standing: { ...standing, now_mm } as Standing })}
+    />
+  {/if}
+  <LengthField
+    label="Underside over the run's"
+    value={u.over_base_mm ?? 0}
+    unit={p.units}
+    onchange={(mm) => p.onchange({ over_base_mm: mm! })}
+  />
+  <LengthField
+    label="Back stands out by"
+    value={u.out_mm ?? 0}
+    unit={p.units}
+    least={0}
+    onchange={(mm) => p.onchange({ out_mm: mm! })}
+  />
+  <LengthField
+    label="Feet screw in by"
+    value={u.feet_in_mm ?? 0}
+    unit={p.units}
+    least={0}
+    onchange={(mm) => p.onchange({ feet_in_mm: mm! })}
+  />
+  <TextInput
+    labelText="Weight, kg"
+    size="sm"
+    inputmode="decimal"
+    value={u.weight_kg ?? 0}
+    on:blur={(e: FocusEvent) => p.onchange({ weight_kg: number(e) })}
+  />
+  <Select
+    labelText="At its front"
+    size="sm"
+    selected={u.front?.opens ?? 'nothing'}
+    on:change={(e: Event) =>
+      p.onchange({ front: { ...u.front, opens: chosen(e) as (typeof OPENS)[number] } })}
+  >
+    {#each OPENS as value (value)}<SelectItem {value} text={value} />{/each}
+  </Select>
+  <LengthField
+    label="Handle stands off"
+    value={u.front?.handle_mm ?? 35}
+    unit={p.units}
+    least={0}
+    onchange={(mm) => p.onchange({ front: { ...u.front, handle_mm: mm! } })}
+  />
+  {#each [['left_mm', 'To scribe off, left'], ['right_mm', 'To scribe off, right']] as const as [key, label] (key)}
+    <LengthField
+      {label}
+      value={u.spare?.[key] ?? 0}
+      unit={p.units}
+      least={0}
+      onchange={(mm) => p.onchange({ spare: { ...u.spare, [key]: mm! } })}
+    />
+  {/each}
+  {#if flat}
+    <Select
+      labelText="Made of"
+      size="sm"
+      selected={board.stuff ?? 'particleboard'}
+      on:change={(e: Event) =>
+        p.onchange({ board: { ...board, stuff: chosen(e) as (typeof STUFF)[number] } })}
+    >
+      {#each STUFF as value (value)}<SelectItem {value} text={value} />{/each}
+    </Select>
+    <TextInput
+      labelText="Carries, kg a metre"
+      size="sm"
+      inputmode="decimal"
+      value={board.load_kg_per_m ?? 30}
+      on:blur={(e: FocusEvent) => p.onchange({ board: { ...board, load_kg_per_m: number(e) } })}
+    />
+    <TextInput
+      labelText="Moisture swing, %"
+      size="sm"
+      inputmode="decimal"
+      value={board.swing_percent ?? 4}
+      on:blur={(e: FocusEvent) => p.onchange({ board: { ...board, swing_percent: Math.min(20, number(e)) } })}
+    />
+    <LengthField
+      label="Longest stock"
+      value={board.stock_mm ?? 4100}
+      unit={p.units}
+      least={1}
+      onchange={(mm) => p.onchange({ board: { ...board, stock_mm: mm! } })}
+    />
+    <LengthField
+      label="Front edge thick"
+      optional
+      value={board.edge?.thick_mm ?? null}
+      unit={p.units}
+      onchange={(mm) =>
+        p.onchange({
+          board: { ...board, edge: mm ? { thick_mm: mm, high_mm: board.edge?.high_mm ?? 40 } : null },
+        })}
+    />
+    {#if board.edge}
+      {@const edge = board.edge}
+      <LengthField
+        label="Front edge high"
+        value={edge.high_mm}
+        unit={p.units}
+        least={1}
+        onchange={(mm) => p.onchange({ board: { ...board, edge: { ...edge, high_mm: mm! } } })}
+      />
+    {/if}
+  {/if}
+  <Select
+    labelText="An end cut back in plan"
+    size="sm"
+    selected={u.angled?.end ?? ''}
+    on:change={(e: Event) => {
+      const end = chosen(e) as 'left' | 'right' | '';
+      p.onchange({ angled: end ? { along_mm: 200, deep_mm: 200, ...u.angled, end } : null });
+    }}
+  >
+    <SelectItem value="" text="none" />
+    <SelectItem value="left" text="the left end" />
+    <SelectItem value="right" text="the right end" />
+  </Select>
+  {#if u.angled}
+    {@const angled = u.angled}
+    <LengthField
+      label="Cut back along"
+      value={angled.along_mm}
+      unit={p.units}
+      least={1}
+      onchange={(mm) => p.onchange({ angled: { ...angled, along_mm: mm! } })}
+    />
+    <LengthField
+      label="Cut back in depth"
+      value={angled.deep_mm}
+      unit={p.units}
+      least={1}
+      onchange={(mm) => p.onchange({ angled: { ...angled, deep_mm: mm! } })}
+    />
+  {/if}
+  {#each [['sides_mm', 'Air at its sides'], ['back_mm', 'Air behind it'], ['top_mm', 'Air over it']] as const as [key, label] (key)}
+    <LengthField
+      {label}
+      value={u.air?.[key] ?? 0}
+      unit={p.units}
+      least={0}
+      onchange={(mm) => p.onchange({ air: { ...air, [key]: mm! } })}
+    />
+  {/each}
+</div>
+<div class="ticks">
+  <Checkbox
+    labelText="Made to measure: its width follows from the place"
+    checked={!(u.ready_made ?? true)}
+    on:check={(e: CustomEvent<boolean>) => p.onchange({ ready_made: !e.detail })}
+  />
+  {#each WALLS as wall (wall)}
+    <Checkbox
+      labelText="Cut to the {wall} wall"
+      checked={(u.meets ?? []).includes(wall)}
+      on:check={(e: CustomEvent<boolean>) =>
+        p.onchange({ meets: WALLS.filter((w) => (w === wall ? e.detail : (u.meets ?? []).includes(w))) })}
+    />
+  {/each}
+</div>
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(9.5rem, 1fr));
+    gap: 0.75rem;
+    align-items: end;
+    padding: 0.5rem 0;
+  }
+  .ticks {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.25rem 1.5rem;
+    padding-bottom: 0.75rem;
+  }
+  .ticks :global(.bx--form-item) {
+    flex: none;
+  }
+</style>
