@@ -58,8 +58,9 @@ class Case:
 
 
 def say(case: Case, value_mm: float) -> str:
-    """Return a length as the user reads it."""
-    return format_length(value_mm, case.units)
+    """Return a length as the user reads it; whole millimetres without a decimal."""
+    whole = abs(value_mm - round(value_mm)) < 1e-6
+    return format_length(value_mm, case.units, decimals=0 if whole else 1)
 
 
 def place_of(case: Case, spot: Spot, second: str) -> str:

@@ -6,6 +6,7 @@ import math
 from typing import Literal
 
 import numpy as np
+from msgspec.structs import replace
 
 from wobble.core.fit.boards import Sag, movement, sag
 from wobble.core.fit.figures import Figure, Step
@@ -18,7 +19,6 @@ from wobble.core.gauge.survey import Survey
 from wobble.core.job import Bay, Unit, Value
 from wobble.core.unit import Board, OnCleats
 
-BLANK_MARGIN_MM = 6.0
 RESTS_MM = 3.0
 """A top rests on a unit whose own top is this near to its underside."""
 CLEAT_SHORT_MM = 3.0
@@ -93,9 +93,9 @@ def flat_parts(survey: Survey, walls: Walls, stand: Stand) -> tuple[tuple[FlatPa
     parts, edges = [], []
     for unit in survey.bay.units:
         if unit.flat:
-            part = _part(survey, walls, unit, stand)
+            part, cuts = _blanked(_part(survey, walls, unit, stand), survey, walls, unit)
             parts.append(part)
-            edges += _edges(survey, walls, unit, part)
+            edges += cuts
     return tuple(parts), tuple(edges)
 
 
@@ -117,7 +117,6 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
     across = unit.depth_mm
     moves = None if board is None else movement(board, across)
     long_mm = max(lengths[back].value_mm, lengths[front].value_mm)
-    deep_mm = max(front - y_left, front - y_right)
     span = _span(survey.bay, unit, meets, long_mm)
     both = "left" in meets and "right" in meets
     return FlatPart(
@@ -131,7 +130,7 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
         left_deg=_angle(corners[3], corners[0], corners[1]),
         right_deg=_angle(corners[0], corners[1], corners[2]),
         diagonals=(math.dist(corners[0], corners[2]), math.dist(corners[1], corners[3])),
-        blank_mm=_blank(survey, unit, meets, z, back, front, long_mm, deep_mm),
+        blank_mm=(long_mm, unit.depth_mm),
         seams_at=_seams(board, long_mm),
         moves=moves,
         gap_mm=float(math.ceil(moves.value_mm + 2 * moves.sd_mm)) if moves else 0.0,
@@ -228,29 +227,18 @@ def _angle(a: tuple[float, float], corner: tuple[float, float], b: tuple[float, 
     return min(between, 360 - between)
 
 
-def _blank(
-    survey: Survey,
-    unit: Unit,
-    meets: tuple[WallName, ...],
-    z: float,
-    back: float,
-    front: float,
-    long_mm: float,
-    deep_mm: float,
-) -> tuple[float, float]:
-    """Return length and depth that hold the whole outline, the walls' own bows and what is not known."""
-    y = np.linspace(back, front, 9)
-    reach = [long_mm]
-    if "left" in meets and "right" in meets:
-        spots = np.column_stack([y, np.full(9, z)])
-        joint = survey.adjustment.at(("left", spots), ("right", spots))
-        reach.append(float((joint.mean[9:]).max() - joint.mean[:9].min() + 2 * joint.sd.max()))
-    deep = [deep_mm]
-    if "back" in meets:
-        spots = np.column_stack([np.linspace(unit.x_mm, unit.right_mm, 25), np.full(25, z)])
-        mean, sd = survey.adjustment.mean_and_sd(("back", spots))
-        deep.append(front - float((mean - 2 * sd).min()))
-    return float(math.ceil(max(reach) + BLANK_MARGIN_MM)), float(math.ceil(max(deep) + BLANK_MARGIN_MM))
+def _blanked(part: FlatPart, survey: Survey, walls: Walls, unit: Unit) -> tuple[FlatPart, list[Scribe]]:
+    """Return a part with its blank, and its cut lines with what the blank carries for each.
+
+    The ends count from the part's middle, so that the blank is both halves together.
+    """
+    cuts = {s.hand: s for s in _edges(survey, walls, unit, part)}
+    half = max(part.at_back.value_mm, part.at_front.value_mm) / 2
+    halves = [cuts[hand].blank_mm if hand in cuts else half for hand in ("left", "right")]
+    deep = cuts["far"].blank_mm if "far" in cuts else unit.depth_mm
+    blank = (float(math.ceil(sum(halves))), float(math.ceil(deep)))
+    carried = [replace(s, blank_mm=0.0, there_mm=s.blank_mm - min(p.left_mm for p in s.line)) for s in cuts.values()]
+    return replace(part, blank_mm=blank), carried
 
 
 def _seams(board: Board | None, long_mm: float) -> tuple[float, ...]:
@@ -345,8 +333,6 @@ def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart) -> list[Scr
             hand=wall,
             thick_mm=thick,
             flat=True,
-            there_mm=(part.blank_mm[0] - min(part.at_back.value_mm, part.at_front.value_mm)) / 2,
-            own=True,
             across=(0.0, -1.0),
         )
         for wall in ends
@@ -367,8 +353,6 @@ def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart) -> list[Scr
                 hand="far",
                 thick_mm=thick,
                 flat=True,
-                there_mm=part.blank_mm[1] - min(part.at_left.value_mm, part.at_right.value_mm),
-                own=True,
                 across=(0.0, -1.0),
             )
         )

@@ -15,7 +15,7 @@ import numpy as np
 
 from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.run import Tier, upright
-from wobble.core.fit.walls import Drawn, Walls
+from wobble.core.fit.walls import Drawn, Walls, interpolated
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import shares
 from wobble.core.gauge.survey import Survey
@@ -147,13 +147,13 @@ class _Profile:
     """How far a wall stands into the run at each depth, at its proudest over a unit's height; turned with the run."""
 
     def __init__(self, wall: Drawn, unit: Unit, stand: Stand, sign: float) -> None:
-        columns = wall.columns(*upright(unit, stand.base_mm))
+        wall = wall.within(*upright(unit, stand.base_mm))
         turned = stand.turn * (wall.first - stand.back_at(unit))
-        into = sign * (wall.sampled[:, :, columns] + turned[None, :, None])
-        likely = sign * wall.mean[:, columns]
+        into = sign * (wall.sampled + turned[None, :, None])
+        likely = sign * wall.mean
         self.depths = wall.first
         self.into: Floats = into.max(axis=2)
-        self.heights: Floats = wall.second[columns][likely.argmax(axis=1)]
+        self.heights: Floats = wall.second[likely.argmax(axis=1)]
         self.back, self.deep = stand.back_at(unit), unit.deep_at("left" if sign > 0 else "right")
 
     def beside(self, moved: float) -> tuple[Floats, tuple[float, float]] | None:
@@ -163,27 +163,19 @@ class _Profile:
 
     def between(self, low: float, high: float) -> tuple[Floats, tuple[float, float]]:
         """Return draws of the proudest spot between two depths, and where it likely is."""
-        depths, into = _between(self.depths, self.into, low, high)
+        depths, into = interpolated(self.depths, self.into, low, high)
         i = int(np.argmax(into.mean(axis=0)))
         nearest = int(np.argmin(np.abs(self.depths - depths[i])))
         return np.asarray(into.max(axis=1)), (float(depths[i]), float(self.heights[nearest]))
 
 
-def _between(grid: Floats, values: Floats, low: float, high: float) -> tuple[Floats, Floats]:
-    """Return the grid from `low` to `high` with both ends on it, and the values there, between steps in proportion."""
-    depths = np.unique(np.concatenate([[low], grid[(grid > low) & (grid < high)], [high]]))
-    before = np.clip(np.searchsorted(grid, depths) - 1, 0, len(grid) - 2)
-    share = (depths - grid[before]) / (grid[before + 1] - grid[before])
-    return depths, np.asarray((1 - share) * values[:, before] + share * values[:, before + 1])
-
-
 def side_gaps(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left: bool) -> tuple[Floats, Floats]:
     """Return heights, mm, and draws of the gap between a unit's edge and a wall at the unit's front, (n_draws, n)."""
     deep = unit.deep_at("left" if left else "right")
-    columns = wall.columns(*upright(unit, stand.base_mm))
-    at_front = wall.along_first(stand.back_at(unit) + deep)[:, columns] + stand.turn * deep
+    wall = wall.within(*upright(unit, stand.base_mm))
+    at_front = wall.along_first(stand.back_at(unit) + deep) + stand.turn * deep
     gap = edge_mm - at_front if left else at_front - edge_mm
-    return wall.second[columns], np.asarray(gap)
+    return wall.second, np.asarray(gap)
 
 
 def before_front(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left: bool) -> Floats | None:

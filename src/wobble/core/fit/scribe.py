@@ -123,7 +123,7 @@ def scribe(survey: Survey, edge: Edge) -> Scribe:
     apart = TWO_SIDED_95 * float(survey.adjustment.sd_apart(edge.surface, spots[[most]], spots[least])[0])
     spread = float(left[most] - left[least])
     compass = math.ceil(spread + apart + MARGIN_MM)
-    blank = math.ceil(float((left + TWO_SIDED_95 * sd).max()) + MARGIN_MM)
+    blank = math.ceil(max(float((left + TWO_SIDED_95 * sd).max()) + MARGIN_MM, float(left[least]) + compass))
     points = fewest_points(share * long_mm, left)
     return Scribe(
         id=edge.id,

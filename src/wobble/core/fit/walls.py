@@ -46,11 +46,28 @@ class Drawn:
         """Return the grid along the second axis from the step at or before `low` to the one at or after `high`."""
         return _range(self.second, low, high)
 
+    def within(self, low: float, high: float) -> Drawn:
+        """Return only what lies between two places of the second axis, both of them on the grid."""
+        places, sampled = interpolated(self.second, self.sampled, low, high)
+        return Drawn(self.first, places, sampled, interpolated(self.second, self.mean[None], low, high)[1][0])
+
     def along_first(self, at: float) -> Floats:
         """Return the draws at one place of the first axis, between steps in proportion, shape (n_draws, m)."""
         low = int(np.clip(np.searchsorted(self.first, at) - 1, 0, len(self.first) - 2))
         share = float(np.clip((at - self.first[low]) / (self.first[low + 1] - self.first[low]), 0.0, 1.0))
         return np.asarray((1 - share) * self.sampled[:, low] + share * self.sampled[:, low + 1])
+
+
+def interpolated(grid: Floats, values: Floats, low: float, high: float) -> tuple[Floats, Floats]:
+    """Return a grid between two places with both on it, and the values there, in proportion between steps.
+
+    The grid is the values' last axis; places outside it are brought to its ends.
+    """
+    low, high = (float(np.clip(x, grid[0], grid[-1])) for x in (low, high))
+    places = np.unique(np.concatenate([[low], grid[(grid > low) & (grid < high)], [high]]))
+    before = np.clip(np.searchsorted(grid, places) - 1, 0, len(grid) - 2)
+    share = (places - grid[before]) / (grid[before + 1] - grid[before])
+    return places, np.asarray((1 - share) * values[..., before] + share * values[..., before + 1])
 
 
 def _range(grid: Floats, low: float, high: float) -> slice:

@@ -328,7 +328,7 @@ def inside_corner(case: Case) -> Iterator[Finding]:
             text="Let one run stop at the other's front, with a filler for what opens.",
             figure=Figure(value_mm=min(along, out), sd_mm=0.0, working=steps),
         )
-    elif handle and -handle < max(along, out) <= TOUCH_MM:
+    elif handle and ((-handle < along <= TOUCH_MM and out > 0) or (-handle < out <= TOUCH_MM and along > 0)):
         yield Finding(
             code="corner-handles",
             mark="mind",

@@ -15,7 +15,7 @@ from xml.sax.saxutils import escape
 from ezdxf import units as dxf_units
 from ezdxf.filemanagement import new as new_drawing
 
-from wobble.core.fit.scribe import Scribe
+from wobble.core.fit.scribe import Hand, Scribe
 from wobble.core.length import LengthUnit, format_length
 
 Point = tuple[float, float]
@@ -25,7 +25,8 @@ TILE_MM = (170.0, 220.0)
 OVERLAP_MM = 10.0
 BAR_MM = 100.0
 KEPT_MM = 10.0
-FEET = {"left": "left", "right": "right", "far": "far from you", "near": "nearest you"}
+SIDES: dict[Hand, str] = {"left": "at the left", "right": "at the right", "far": "far from you", "near": "nearest you"}
+WALL: dict[Hand, str] = {"left": "← wall", "right": "wall →", "far": "↑ wall", "near": "wall ↓"}
 
 
 @dataclass(frozen=True)
@@ -73,7 +74,7 @@ def _seen(scribe: Scribe, point: Point) -> Point:
 def scribe_words(scribe: Scribe, units: LengthUnit) -> tuple[str, ...]:
     """Return what is written on a drawing so that nobody cuts a mirror image."""
     drawing = cut_drawing(scribe)
-    side = FEET[scribe.hand]
+    side = SIDES[scribe.hand]
     foot = "back" if scribe.flat and scribe.hand in ("left", "right") else "left end"
     if not scribe.flat:
         foot = "foot"
@@ -166,7 +167,7 @@ def tiles(scribe: Scribe, units: LengthUnit = "mm") -> tuple[Tile, ...]:
     cells = [(x, y) for y in rows for x in columns if _crosses(drawing, x, y)]
     words = scribe_words(scribe, units)
     return tuple(
-        Tile(f"{i + 1} of {len(cells)}", _page(drawing, x, y, f"{i + 1} of {len(cells)}", words))
+        Tile(f"{i + 1} of {len(cells)}", _page(drawing, x, y, f"{i + 1} of {len(cells)}", words, scribe.hand))
         for i, (x, y) in enumerate(cells)
     )
 
@@ -187,7 +188,7 @@ def _crosses(drawing: CutDrawing, x: float, y: float) -> bool:
     return False
 
 
-def _page(drawing: CutDrawing, x: float, y: float, name: str, words: tuple[str, ...]) -> str:
+def _page(drawing: CutDrawing, x: float, y: float, name: str, words: tuple[str, ...], hand: Hand) -> str:
     """Return one page; the frame of its tile is `TILE_MM` and stands ten millimetres in from the page's corner."""
     width, height = PAGE_MM
     left, top = x - 10.0, y + TILE_MM[1] + 10.0
@@ -207,6 +208,7 @@ def _page(drawing: CutDrawing, x: float, y: float, name: str, words: tuple[str, 
         clip,
         f'<g clip-path="url(#tile)">{lines}</g>',
         f'<path d="{crosses}" fill="none" stroke="#888" stroke-width="0.2"/>',
+        *_written((WALL[hand],), 16.0, 18.0),
         *_written((place, *words[:2]), 10.0, TILE_MM[1] + 18.0),
         *_bar(10.0, height - 4.0),
     ]

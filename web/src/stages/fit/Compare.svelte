@@ -114,6 +114,13 @@
     align-items: end;
     margin-bottom: 0.75rem;
   }
+  .keep :global(.bx--btn) {
+    justify-self: start;
+  }
+  p {
+    font-size: 0.8125rem;
+    margin-top: 0.4rem;
+  }
   .differs {
     color: var(--w-mind);
     font-weight: 600;

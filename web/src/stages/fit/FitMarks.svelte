@@ -21,7 +21,7 @@
   const units = $derived(p.bay.units ?? []);
   const stands = (u: Unit) =>
     (u.over_base_mm ?? 0) === 0 && u.standing?.on !== 'hung' && u.standing?.on !== 'cleats';
-  const small = $derived(p.l.scale < 0.15);
+  const small = $derived(p.l.scale < 0.1);
   const key = (e: KeyboardEvent, id: string) => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
     e.preventDefault();
