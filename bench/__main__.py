@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import argparse
 
+import numpy as np
+
 from bench.accuracy import Accuracy, accuracy
+from bench.alcoves import Verdicts, alcoves
 from bench.drawing import redraws
 from bench.five import EXPECTED_RMS_MM, SURFACES, Five, five
 from bench.next_best import Race, races
@@ -17,11 +20,13 @@ def main() -> None:
     parser.add_argument("--rooms", type=int, default=200, help="made-up rooms to survey")
     parser.add_argument("--bays", type=int, default=100, help="made-up bays of five surfaces")
     parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
+    parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
     parser.add_argument("--no-browser", action="store_true", help="leave the drawing on the phone out")
     options = parser.parse_args()
     print_accuracy(accuracy(options.rooms))
     print_five(five(options.bays))
     print_races(races(options.floors))
+    print_alcoves(alcoves(options.alcoves))
     print_timings("Speed (median, one thread)", [*surveys(), *decisions()])
     if not options.no_browser:
         print_timings("Redrawing on a phone, its processor slowed four times (median)", redraws())
@@ -60,6 +65,19 @@ def print_races(found: list[Race]) -> None:
         print(
             f"  regular grid {race.grid:3}, chosen {race.chosen:5.1f}: {race.saved:.0%} fewer (expected 25 % or more)"
         )
+
+
+def print_alcoves(found: Verdicts) -> None:
+    """Print how often the word on whether a box goes in was right."""
+    errors = np.asarray(found.errors_mm)
+    print(f"Goes in or not: {len(found.goes)} made-up alcoves, boxes within a few millimetres of just going in")
+    print(f"  boxes that do go in                          {np.mean(found.goes):.3f}")
+    print(f"  verdict right                                {found.right:.3f}")
+    print(f"  baseline: always the commoner answer         {max(np.mean(found.goes), 1 - np.mean(found.goes)):.3f}")
+    print(f"  at least 95 % sure                           {found.sure:.3f}")
+    print(f"  verdict right when so sure                   {found.right_when_sure:.3f} (expected 0.95 or more)")
+    print(f"  called sure to go in, and stuck              {found.stuck_when_sure:.3f} (expected 0.05 or less)")
+    print(f"  opening less the true one                    {errors.mean():.2f} ± {errors.std():.2f} mm")
 
 
 def print_timings(title: str, timings: list[Timing]) -> None:

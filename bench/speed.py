@@ -5,8 +5,9 @@ The baseline of a survey is what no joint adjustment can do without: one Cholesk
 
 from __future__ import annotations
 
+import itertools
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 
 import numpy as np
@@ -14,11 +15,13 @@ from msgspec.structs import replace
 
 from bench.accuracy import LASER, LINES
 from wobble.core.gauge.survey import survey
-from wobble.core.job import BackLine, Bay, FixedTop, HighSpot, Job
+from wobble.core.job import BackLine, Bay, Closing, HighSpot, Job
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.instruments import read_offsets
+from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.rooms import ROOM_SIZE_MM, made_up_room
-from wobble.core.solve import solve_fit, solve_gauge, with_decisions
+from wobble.core.practice.vestry import vestry_press
+from wobble.core.solve import find_bay, solve_fit, solve_gauge, with_decisions
 
 SIZES = (40, 200, 1000)
 
@@ -77,32 +80,41 @@ def surveys() -> list[Timing]:
     return timings
 
 
+DEMOS = {"north": gable_workroom, "alcove": vestry_press, "galley": narrowboat_galley}
+
+
 def decisions() -> list[Timing]:
-    """Time a turned decision on the demo job against solving the job anew."""
-    job = gable_workroom()
-    anew = median_ms(lambda: _anew(job), 7)
-    heights = iter(np.arange(0.0, 100.0, 0.01))
-    turns = iter(np.arange(0.0, 100.0, 0.01))
+    """Time turned decisions on every demo job against solving that job anew."""
+    timings = []
+    for bay, made in DEMOS.items():
+        job = made()
+        anew = median_ms(lambda job=job, bay=bay: _anew(job, bay), 5)  # type: ignore[misc]
+        now = find_bay(job, bay)
+        step = itertools.count(1)
 
-    def datum() -> object:
-        return solve_fit(with_decisions(job, "north", HighSpot(over_mm=float(next(heights))), BackLine()), "north")
+        def datum(job: Job = job, bay: str = bay, step: Iterator[int] = step, now: Bay = now) -> object:
+            high = HighSpot(over_mm=0.01 * next(step))
+            return solve_fit(with_decisions(job, bay, high, now.back_line), bay)
 
-    def top() -> object:
-        top_mm = 730 + float(next(heights))
-        return solve_fit(with_decisions(job, "north", FixedTop(top_mm=top_mm), BackLine()), "north")
+        def back(job: Job = job, bay: str = bay, step: Iterator[int] = step, now: Bay = now) -> object:
+            line = BackLine(turn_mm_per_m=0.01 * next(step))
+            return solve_fit(with_decisions(job, bay, now.datum, line), bay)
 
-    def back() -> object:
-        line = BackLine(turn_mm_per_m=float(next(turns)))
-        return solve_fit(with_decisions(job, "north", HighSpot(), line), "north")
+        def sides(job: Job = job, bay: str = bay, step: Iterator[int] = step, now: Bay = now) -> object:
+            closing = Closing(split="centred", centre_mm=now.width_mm / 2 + 0.5 * (next(step) % 20))
+            return solve_fit(with_decisions(job, bay, now.datum, now.back_line, closing), bay)
 
-    what = {"the datum turned": datum, "the fixed top turned": top, "the back line turned": back}
-    return [Timing(name, median_ms(run, 15), "the demo job solved anew", anew) for name, run in what.items()]
+        baseline = f"{job.name} solved anew"
+        for name, run in (("datum turned", datum), ("backs turned", back), ("sides turned", sides)):
+            timings.append(Timing(f"{bay}: {name}", median_ms(run, 15), baseline, anew))
+    return timings
 
 
-def _anew(job: Job) -> None:
+def _anew(job: Job, bay: str) -> None:
     from wobble.core import solve
 
     solve._survey.cache_clear()
     solve._ground.cache_clear()
-    solve_gauge(job, "north")
-    solve_fit(job, "north")
+    solve._walls.cache_clear()
+    solve_gauge(job, bay)
+    solve_fit(job, bay)

@@ -172,10 +172,10 @@ class _Profile:
 def side_gaps(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left: bool) -> tuple[Floats, Floats]:
     """Return heights, mm, and draws of the gap between a unit's edge and a wall at the unit's front, (n_draws, n)."""
     deep = unit.deep_at("left" if left else "right")
-    wall = wall.within(*upright(unit, stand.base_mm))
-    at_front = wall.along_first(stand.back_at(unit) + deep) + stand.turn * deep
+    beside = wall.along_first(stand.back_at(unit) + deep)
+    heights, at_front = interpolated(wall.second, beside + stand.turn * deep, *upright(unit, stand.base_mm))
     gap = edge_mm - at_front if left else at_front - edge_mm
-    return wall.second, np.asarray(gap)
+    return heights, np.asarray(gap)
 
 
 def before_front(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left: bool) -> Floats | None:
@@ -183,5 +183,8 @@ def before_front(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left:
     front = stand.back_at(unit) + unit.deep_at("left" if left else "right")
     if front >= wall.first[-1]:
         return None
+    rows = wall.rows(front, float(wall.first[-1]))
+    rows = slice(min(rows.start, len(wall.first) - 2), rows.stop)
+    wall = Drawn(wall.first[rows], wall.second, wall.sampled[:, rows], wall.mean[rows])
     proudest = _Profile(wall, unit, stand, 1.0 if left else -1.0).between(front, float(wall.first[-1]))[0]
     return np.asarray((edge_mm if left else -edge_mm) - proudest)

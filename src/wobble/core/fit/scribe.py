@@ -19,7 +19,7 @@ from wobble.core.job import SurfaceName, Value
 LINE_TOLERANCE_MM = 0.5
 STEP_MM = 25.0
 """Step along the edge on which the wall is looked at: it turns over some hundred millimetres."""
-MOST_STEPS = 81
+MOST_STEPS = 61
 MARGIN_MM = 2.0
 """What is left over the proudest spot, so that the first pass of the saw has wood to take."""
 TWO_SIDED_95 = 1.96

@@ -63,11 +63,16 @@ def interpolated(grid: Floats, values: Floats, low: float, high: float) -> tuple
 
     The grid is the values' last axis; places outside it are brought to its ends.
     """
-    low, high = (float(np.clip(x, grid[0], grid[-1])) for x in (low, high))
-    places = np.unique(np.concatenate([[low], grid[(grid > low) & (grid < high)], [high]]))
-    before = np.clip(np.searchsorted(grid, places) - 1, 0, len(grid) - 2)
-    share = (places - grid[before]) / (grid[before + 1] - grid[before])
-    return places, np.asarray((1 - share) * values[..., before] + share * values[..., before + 1])
+    low, high = (min(max(x, float(grid[0])), float(grid[-1])) for x in (low, high))
+    start, end = int(np.searchsorted(grid, low, side="right")), int(np.searchsorted(grid, high, side="left"))
+    inner = values[..., start:end]
+    edges = []
+    for place in (low, high):
+        k = min(max(int(np.searchsorted(grid, place)) - 1, 0), len(grid) - 2)
+        share = (place - grid[k]) / (grid[k + 1] - grid[k])
+        edges.append(((1 - share) * values[..., k] + share * values[..., k + 1])[..., None])
+    places = np.concatenate([[low], grid[start:end], [high]])
+    return places, np.concatenate([edges[0], inner, edges[1]], axis=-1)
 
 
 def _range(grid: Floats, low: float, high: float) -> slice:

@@ -14,6 +14,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 from scipy.linalg import cho_factor, cho_solve, solve_triangular
 
 from wobble.core.gauge.observe import Observation
@@ -74,6 +75,13 @@ class Adjustment:
     def precision(self) -> Floats:
         """S⁻¹, shape (n_readings, n_readings)."""
         return np.asarray(cho_solve((self.factor, True), np.eye(len(self.residual))))
+
+    @cached_property
+    def reading_index(self) -> tuple[tuple[str, ...], NDArray[np.intp]]:
+        """The readings' ids, each once, and for every observation which of them it is of."""
+        ids = {o.reading_id: None for o in self.observations}
+        place = {id_: i for i, id_ in enumerate(ids)}
+        return tuple(ids), np.asarray([place[o.reading_id] for o in self.observations], dtype=np.intp)
 
     def _cross(self, queries: Sequence[Query]) -> Floats:
         """Return the covariance between queried values and readings, shape (n_queried, n_readings)."""

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import numpy as np
+
 from wobble.core.gauge.adjust import Query
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey
@@ -32,11 +34,9 @@ def shares_of_sum(survey: Survey, weights: Floats, *queries: Query) -> tuple[Sha
 
 def heaviest(survey: Survey, row: Floats) -> tuple[Share, ...]:
     """Return the heaviest of the readings' weights, each with its reading; readings of many numbers count once."""
-    by_reading: dict[str, float] = {}
-    for observation, weight in zip(survey.adjustment.observations, row, strict=True):
-        by_reading[observation.reading_id] = by_reading.get(observation.reading_id, 0.0) + float(weight)
-    largest = sorted(by_reading.items(), key=lambda pair: -abs(pair[1]))[:MOST_READINGS_NAMED]
-    most = max((abs(w) for _, w in largest), default=0.0)
-    return tuple(
-        Share(reading=id_, weight=weight) for id_, weight in largest if abs(weight) > min(LEAST_WEIGHT, most / 5)
-    )
+    ids, index = survey.adjustment.reading_index
+    sums = np.bincount(index, weights=row, minlength=len(ids))
+    largest = np.argsort(-np.abs(sums), kind="stable")[:MOST_READINGS_NAMED]
+    most = float(np.abs(sums[largest[0]])) if len(largest) else 0.0
+    least = min(LEAST_WEIGHT, most / 5)
+    return tuple(Share(reading=ids[i], weight=float(sums[i])) for i in largest if abs(sums[i]) > least)
