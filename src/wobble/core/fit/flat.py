@@ -93,7 +93,7 @@ def flat_parts(survey: Survey, walls: Walls, stand: Stand) -> tuple[tuple[FlatPa
     parts, edges = [], []
     for unit in survey.bay.units:
         if unit.flat:
-            part, cuts = _blanked(_part(survey, walls, unit, stand), survey, walls, unit)
+            part, cuts = _blanked(_part(survey, walls, unit, stand), survey, walls, unit, stand)
             parts.append(part)
             edges += cuts
     return tuple(parts), tuple(edges)
@@ -111,7 +111,7 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
     lengths = {y: _length(survey, unit, meets, y, z) for y in (back, front)}
     left_back, right_back = _ends(survey, unit, meets, back, z)
     left_front, right_front = _ends(survey, unit, meets, front, z)
-    y_left, y_right = _backs(survey, unit, meets, z, back)
+    y_left, y_right = _backs(survey, unit, meets, z, stand)
     corners = ((left_back, y_left), (right_back, y_right), (right_front, front), (left_front, front))
     board = unit.board
     across = unit.depth_mm
@@ -125,8 +125,8 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
         corners=corners,
         at_back=lengths[back],
         at_front=lengths[front],
-        at_left=_depth(survey, meets, front, left_back, z, unit.depth_mm),
-        at_right=_depth(survey, meets, front, right_back, z, unit.depth_mm),
+        at_left=_depth(survey, meets, front, left_back, z, stand),
+        at_right=_depth(survey, meets, front, right_back, z, stand),
         left_deg=_angle(corners[3], corners[0], corners[1]),
         right_deg=_angle(corners[0], corners[1], corners[2]),
         diagonals=(math.dist(corners[0], corners[2]), math.dist(corners[1], corners[3])),
@@ -193,30 +193,31 @@ def _length(survey: Survey, unit: Unit, meets: tuple[WallName, ...], y: float, z
     return Figure(value_mm=right - left, sd_mm=sd, working=(Step(label="From end to end", value_mm=right - left),))
 
 
-def _backs(survey: Survey, unit: Unit, meets: tuple[WallName, ...], z: float, back: float) -> tuple[float, float]:
+def _backs(survey: Survey, unit: Unit, meets: tuple[WallName, ...], z: float, stand: Stand) -> tuple[float, float]:
     if "back" not in meets:
-        return back, back
-    wall = survey.adjustment.mean(("back", np.array([[unit.x_mm, z], [unit.right_mm, z]])))
+        return stand.back_at(unit), stand.back_at(unit)
+    ends = np.array([[unit.x_mm, z], [unit.right_mm, z]])
+    wall = survey.adjustment.line("back", ends, stand.back_anchor).mean
     return float(wall[0]), float(wall[1])
 
 
-def _depth(survey: Survey, meets: tuple[WallName, ...], front: float, x: float, z: float, nominal: float) -> Figure:
+def _depth(survey: Survey, meets: tuple[WallName, ...], front: float, x: float, z: float, stand: Stand) -> Figure:
     if "back" not in meets:
-        return Figure(value_mm=nominal, sd_mm=0.0, working=(Step(label="As decided", value_mm=nominal),))
+        return Figure(value_mm=front - stand.back_mm, sd_mm=0.0, working=(Step(label="As decided", value_mm=front),))
     at = np.array([[x, z]])
-    mean, sd = survey.adjustment.mean_and_sd(("back", at))
+    wall = survey.adjustment.line("back", at, stand.back_anchor)
     rests = shares_of_sum(survey, np.array([-1.0]), ("back", at))
-    wall = Step(
-        label="Back wall here",
+    here = Step(
+        label="Back wall here" if stand.back_anchor is None else "Back wall here, from its proudest spot",
         surface="back",
         at=(x, z),
         sign=-1,
-        value_mm=float(mean[0]),
-        sd_mm=float(sd[0]),
+        value_mm=float(wall.mean[0]),
+        sd_mm=float(wall.sd[0]),
         rests_on=rests,
     )
-    working = (Step(label="Front edge", value_mm=front), wall)
-    return Figure(value_mm=front - float(mean[0]), sd_mm=float(sd[0]), working=working)
+    working = (Step(label="Front edge", value_mm=front), here)
+    return Figure(value_mm=front - float(wall.mean[0]), sd_mm=float(wall.sd[0]), working=working)
 
 
 def _angle(a: tuple[float, float], corner: tuple[float, float], b: tuple[float, float]) -> float:
@@ -227,12 +228,12 @@ def _angle(a: tuple[float, float], corner: tuple[float, float], b: tuple[float, 
     return min(between, 360 - between)
 
 
-def _blanked(part: FlatPart, survey: Survey, walls: Walls, unit: Unit) -> tuple[FlatPart, list[Scribe]]:
+def _blanked(part: FlatPart, survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> tuple[FlatPart, list[Scribe]]:
     """Return a part with its blank, and its cut lines with what the blank carries for each.
 
     The ends count from the part's middle, so that the blank is both halves together.
     """
-    cuts = {s.hand: s for s in _edges(survey, walls, unit, part)}
+    cuts = {s.hand: s for s in _edges(survey, walls, unit, part, stand)}
     half = max(part.at_back.value_mm, part.at_front.value_mm) / 2
     halves = [cuts[hand].blank_mm if hand in cuts else half for hand in ("left", "right")]
     deep = cuts["far"].blank_mm if "far" in cuts else unit.depth_mm
@@ -311,7 +312,7 @@ def _short(long_mm: float, sd_mm: float) -> float:
     return float(math.floor(long_mm - 2 * sd_mm - 2 * CLEAT_SHORT_MM))
 
 
-def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart) -> list[Scribe]:
+def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart, stand: Stand) -> list[Scribe]:
     """Return the cut lines of a top: each end against its wall, and the back against the back wall."""
     meets = _meets(walls, survey, unit)
     z, thick = part.height_mm + unit.height_mm, unit.height_mm
@@ -354,6 +355,7 @@ def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart) -> list[Scr
                 thick_mm=thick,
                 flat=True,
                 across=(0.0, -1.0),
+                anchor=stand.back_anchor,
             )
         )
     return [scribe(survey, e) for e in out]

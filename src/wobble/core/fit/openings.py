@@ -30,13 +30,15 @@ N_STANDS = 9
 class Stand:
     """Where a run stands: underside and back line, mm, and the turn of its backs in plan, mm per mm.
 
-    What hangs over it has a back line of its own, `hung_mm`; None where it has the run's.
+    What hangs over it has a back line of its own, `hung_mm`; None where it has the run's. Where nothing ties the back
+    to the corner, depths count from its proudest spot, `back_anchor`.
     """
 
     base_mm: float
     back_mm: float
     turn: float
     hung_mm: float | None = None
+    back_anchor: tuple[float, float] | None = None
 
     def back_at(self, unit: Unit) -> float:
         """Return how far out the back of a unit stands, mm."""

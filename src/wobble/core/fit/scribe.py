@@ -20,6 +20,7 @@ LINE_TOLERANCE_MM = 0.5
 STEP_MM = 25.0
 """Step along the edge on which the wall is looked at: it turns over some hundred millimetres."""
 MOST_STEPS = 61
+BEVEL_STEP = 4
 MARGIN_MM = 2.0
 """What is left over the proudest spot, so that the first pass of the saw has wood to take."""
 TWO_SIDED_95 = 1.96
@@ -90,6 +91,7 @@ class Edge:
         there_mm: Material that the piece carries past its finished edge, where it is not cut from a blank (`own`).
         own: Whether the piece's own spare material is scribed, and no blank is cut.
         across: Direction on the surface from the face of the piece to its back, as a unit vector; (0, 0) for none.
+        anchor: Spot of the surface that the reference counts from, where the surface itself is not tied to the corner.
     """
 
     id: str
@@ -107,6 +109,7 @@ class Edge:
     there_mm: float = 0.0
     own: bool = False
     across: tuple[float, float] = (0.0, 0.0)
+    anchor: tuple[float, float] | None = None
 
 
 def scribe(survey: Survey, edge: Edge) -> Scribe:
@@ -116,11 +119,12 @@ def scribe(survey: Survey, edge: Edge) -> Scribe:
     n = min(max(math.ceil(long_mm / STEP_MM) + 1, 2), MOST_STEPS)
     share = np.linspace(0.0, 1.0, n)
     spots = a + share[:, None] * (b - a)
-    mean, sd = survey.adjustment.mean_and_sd((edge.surface, spots))
+    known = survey.adjustment.line(edge.surface, spots, edge.anchor)
+    sd = known.sd
     reference = edge.reference_mm[0] + share * (edge.reference_mm[1] - edge.reference_mm[0])
-    left = edge.sign * (reference - mean)
+    left = edge.sign * (reference - known.mean)
     least, most = int(np.argmin(left)), int(np.argmax(left))
-    apart = TWO_SIDED_95 * float(survey.adjustment.sd_apart(edge.surface, spots[[most]], spots[least])[0])
+    apart = TWO_SIDED_95 * known.apart(most, least)
     spread = float(left[most] - left[least])
     compass = math.ceil(spread + apart + MARGIN_MM)
     blank = math.ceil(max(float((left + TWO_SIDED_95 * sd).max()) + MARGIN_MM, float(left[least]) + compass))
@@ -152,6 +156,7 @@ def _bevel(survey: Survey, edge: Edge, spots: Floats) -> float:
     """Return the undercut, degrees: the steepest turn of the surface into the piece behind its face, and the usual."""
     if edge.across == (0.0, 0.0):
         return USUAL_BEVEL_DEG
+    spots = spots[::BEVEL_STEP]
     behind = spots + edge.thick_mm * np.asarray(edge.across)
     n = len(spots)
     mean = survey.adjustment.mean((edge.surface, np.vstack([spots, behind])))
@@ -165,20 +170,25 @@ def fewest_points(along: Floats, value: Floats, tolerance: float = LINE_TOLERANC
     The shortest path over all admissible pieces (Imai and Iri 1988); both ends are kept. A piece from i to j is
     admissible where its slope lies in the cone that every point between leaves open.
     """
-    n = len(along)
-    best = np.array([0] + [n] * (n - 1))
-    came = np.zeros(n, dtype=int)
-    for i in range(n - 1):
-        run = along[i + 1 :] - along[i]
-        rise = value[i + 1 :] - value[i]
-        low = np.maximum.accumulate((rise - tolerance) / run)
-        high = np.minimum.accumulate((rise + tolerance) / run)
-        slope = rise / run
-        admissible = np.ones(n - i - 1, dtype=bool)
-        admissible[1:] = (slope[1:] >= low[:-1] - 1e-12) & (slope[1:] <= high[:-1] + 1e-12)
-        shorter = i + 1 + np.flatnonzero(admissible & (best[i] + 1 < best[i + 1 :]))
-        best[shorter], came[shorter] = best[i] + 1, i
-    path = [n - 1]
+    last = len(along) - 1
+    came = np.full(len(along), -1)
+    frontier = [0]
+    while came[last] < 0:  # by the number of pieces: whoever is reached first is reached with the fewest
+        reached: list[int] = []
+        for i in frontier:
+            run, rise = along[i + 1 :] - along[i], value[i + 1 :] - value[i]
+            low = np.maximum.accumulate((rise - tolerance) / run)
+            high = np.minimum.accumulate((rise + tolerance) / run)
+            slope = rise / run
+            admissible = np.ones(len(run), dtype=bool)
+            admissible[1:] = (slope[1:] >= low[:-1] - 1e-12) & (slope[1:] <= high[:-1] + 1e-12)
+            fresh = i + 1 + np.flatnonzero(admissible & (came[i + 1 :] < 0))
+            came[fresh] = i
+            reached += fresh.tolist()
+            if came[last] >= 0:
+                break
+        frontier = sorted(reached, reverse=True)
+    path = [last]
     while path[-1] != 0:
         path.append(int(came[path[-1]]))
     return path[::-1]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from wobble.core.fit.around import Around, around
+from wobble.core.fit.edges import edge_scribes
 from wobble.core.fit.feet import Carried, Foot, Leg, feet, legs
 from wobble.core.fit.flat import FlatPart, flat_parts
 from wobble.core.fit.going import Going, Way, going
@@ -39,7 +40,8 @@ def stand_of(ground: Ground, base_mm: float) -> Stand:
     """Return where a run stands, for what is measured from the datum mark and the corner."""
     back = ground.back_line_mm if ground.back_high is None or ground.back_high.tied else 0.0
     hung = ground.hung_line_mm if ground.hung_high is not None and ground.hung_high.tied else None
-    return Stand(base_mm if ground.high_spot.tied else 0.0, back, ground.turn, hung)
+    anchor = ground.back_high.at if ground.back_high is not None and not ground.back_high.tied else None
+    return Stand(base_mm if ground.high_spot.tied else 0.0, back, ground.turn, hung, anchor)
 
 
 def fit_whole(
@@ -59,7 +61,11 @@ def fit_whole(
         legs=legs(ground, carried),
         sides=met,
         flats=flats,
-        scribes=(*side_scribes(survey, met, bay.closing), *edges),
+        scribes=(
+            *side_scribes(survey, met, bay.closing),
+            *edges,
+            *edge_scribes(survey, walls, stand, bay.closing.board_mm, tied=ground.high_spot.tied),
+        ),
         going=going(Way(bay, job.way_in, walls, stand, met, units)),
         around=around(bay, stand, units),
     )

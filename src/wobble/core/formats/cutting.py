@@ -25,8 +25,14 @@ TILE_MM = (170.0, 220.0)
 OVERLAP_MM = 10.0
 BAR_MM = 100.0
 KEPT_MM = 10.0
-SIDES: dict[Hand, str] = {"left": "at the left", "right": "at the right", "far": "far from you", "near": "nearest you"}
-WALL: dict[Hand, str] = {"left": "← wall", "right": "wall →", "far": "↑ wall", "near": "wall ↓"}
+SIDES: dict[Hand, str] = {
+    "left": "at the left",
+    "right": "at the right",
+    "far": "at the far edge",
+    "near": "at the foot",
+}
+WHAT = {"floor": "floor", "ceiling": "ceiling", "back": "wall", "left": "wall", "right": "wall"}
+WALL: dict[Hand, str] = {"left": "← wall", "right": "wall →", "far": "↑ wall", "near": "↓ floor"}
 
 
 @dataclass(frozen=True)
@@ -75,17 +81,14 @@ def scribe_words(scribe: Scribe, units: LengthUnit) -> tuple[str, ...]:
     """Return what is written on a drawing so that nobody cuts a mirror image."""
     drawing = cut_drawing(scribe)
     side = SIDES[scribe.hand]
-    foot = "back" if scribe.flat and scribe.hand in ("left", "right") else "left end"
-    if not scribe.flat:
-        foot = "foot"
     words = [
         f"{scribe.piece}: {scribe.edge}",
-        f"FACE UP. The wall is {side}. Lengths count {scribe.along}; 0 is at the {foot}.",
+        f"FACE UP. The {WHAT[scribe.surface]} is {side}. Lengths count {scribe.along}.",
         f"Reference line {format_length(drawing.from_edge_mm, units)} from its straight edge.",
         f"Undercut {scribe.bevel_deg:.0f} degrees from the face. Compass {format_length(scribe.compass_mm, units)}.",
     ]
     if scribe.blank_mm:
-        words.append(f"Blank {format_length(scribe.blank_mm, units)} wide.")
+        words.append(f"Blank {format_length(scribe.blank_mm, units, decimals=0)} wide.")
     return tuple(words)
 
 

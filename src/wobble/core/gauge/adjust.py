@@ -19,7 +19,7 @@ from scipy.linalg import cho_factor, cho_solve, solve_triangular
 
 from wobble.core.gauge.observe import Observation
 from wobble.core.gauge.prior import Floats, SurfacePrior
-from wobble.core.job import SurfaceName
+from wobble.core.job import Spot, SurfaceName
 
 JITTER_MM2 = 1e-8
 """Added to a covariance before it is factored: a ten-thousandth of a millimetre, far under any reading."""
@@ -109,6 +109,14 @@ class Adjustment:
         variance = prior - np.einsum("ij,ij->j", half, half)
         return np.asarray(self._prior_mean(queries) + cross @ self.solution), np.sqrt(np.maximum(variance, 0.0))
 
+    def line(self, surface: SurfaceName, spots: Floats, anchor: Spot | None = None) -> Line:
+        """Return what is known along a line of spots, counted from the value at `anchor` where one is given."""
+        both = spots if anchor is None else np.vstack([spots, [anchor]])
+        cross = self._cross([(surface, both)])
+        half = solve_triangular(self.factor, cross.T, lower=True)
+        mean = self._prior_mean([(surface, both)]) + cross @ self.solution
+        return Line(self.priors[surface], both, np.asarray(mean), np.asarray(half), anchored=anchor is not None)
+
     def sd_apart(self, surface: SurfaceName, spots: Floats, origin: Floats) -> Floats:
         """Return the standard deviation, mm, shape (n,), of the difference between each spot and one other."""
         both = np.vstack([spots, origin[None, :]])
@@ -139,6 +147,47 @@ class Adjustment:
     def weights(self, *queries: Query) -> Floats:
         """Return how much each reading moves each queried value, mm per mm, shape (n_queried, n_readings)."""
         return np.asarray(cho_solve((self.factor, True), self._cross(queries).T).T)
+
+
+@dataclass(frozen=True)
+class Line:
+    """What is known along a line of spots of one surface; if anchored, the last spot is what the others count from.
+
+    Attributes:
+        prior: The surface's prior. spots: The spots, the anchor last.
+        values: Expected values, mm. half: L⁻¹ of their covariance with the readings.
+    """
+
+    prior: SurfacePrior
+    spots: Floats
+    values: Floats
+    half: Floats
+    anchored: bool
+
+    @cached_property
+    def mean(self) -> Floats:
+        """Expected values, mm, from the anchor if there is one."""
+        return np.asarray(self.values[:-1] - self.values[-1]) if self.anchored else self.values
+
+    @cached_property
+    def sd(self) -> Floats:
+        """Standard deviation of each, mm."""
+        variance = self._variance
+        if self.anchored:
+            column = self.prior.covariance(self.spots, self.spots[-1:])[:, 0] - self.half.T @ self.half[:, -1]
+            variance = (variance - 2 * column + variance[-1])[:-1]
+        return np.asarray(np.sqrt(np.maximum(variance, 0.0)))
+
+    @cached_property
+    def _variance(self) -> Floats:
+        return np.asarray(self.prior.variance(self.spots) - np.einsum("ij,ij->j", self.half, self.half))
+
+    def apart(self, i: int, j: int) -> float:
+        """Return the standard deviation of the difference between two spots, mm."""
+        between = float(
+            self.prior.covariance(self.spots[[i]], self.spots[[j]])[0, 0] - self.half[:, i] @ self.half[:, j]
+        )
+        return math.sqrt(max(float(self._variance[i] + self._variance[j]) - 2 * between, 0.0))
 
 
 def draws(estimate: Estimate, n_draws: int, seed: int) -> Floats:

@@ -1,0 +1,131 @@
+"""Edges beside the side walls that are scribed: the plinth and the ends to the floor, the head strip to the ceiling."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+import numpy as np
+
+from wobble.core.fit.openings import Stand
+from wobble.core.fit.run import Tier, tiers, upright
+from wobble.core.fit.scribe import Edge, Scribe, scribe
+from wobble.core.fit.supports import front_row
+from wobble.core.fit.walls import Walls
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import Unit
+from wobble.core.unit import BaseFrame, OnShims, ScrewFeet, ToeKickBox
+
+PLINTH_MM = 100.0
+"""Height of a plinth under a run whose units do not say how high theirs is."""
+HEAD_MOST_MM = 200.0
+"""A gap up to the ceiling that is wider than this is left open, or closed with more than a strip."""
+STRAIGHT_MM = 2.0
+"""Units whose fronts stand this near to each other share one plinth."""
+
+
+def edge_scribes(survey: Survey, walls: Walls, stand: Stand, board_mm: float, *, tied: bool) -> tuple[Scribe, ...]:
+    """Return the cuts to the floor, where lines tie it to the datum mark, and to the ceiling, where it is near."""
+    out: list[Edge] = []
+    for tier in tiers(survey.bay):
+        if tier.name == "standing" and tied and survey.measured("floor"):
+            out += [_plinth(group, stand, board_mm, i) for i, group in enumerate(_groups(tier, stand))]
+            out += [_end(tier.units[0], "left", stand), _end(tier.last, "right", stand)]
+        if walls.ceiling is not None:
+            out += [e for u in tier.units if (e := _head(survey, u, stand, board_mm)) is not None]
+    return tuple(scribe(survey, edge) for edge in out)
+
+
+def _groups(tier: Tier, stand: Stand) -> list[list[Unit]]:
+    """Return the units that share one straight plinth."""
+    groups: list[list[Unit]] = []
+    for unit in tier.units:
+        last = groups[-1][-1] if groups else None
+        beside = last is not None and unit.x_mm - last.right_mm <= STRAIGHT_MM
+        if last is not None and beside and abs(_front(last, stand) - _front(unit, stand)) <= STRAIGHT_MM:
+            groups[-1].append(unit)
+        else:
+            groups.append([unit])
+    return groups
+
+
+def _front(unit: Unit, stand: Stand) -> float:
+    return front_row(unit, stand.back_at(unit))
+
+
+def _high(unit: Unit) -> float:
+    """Return how high a unit's plinth is over the run's base line."""
+    match unit.standing:
+        case ToeKickBox(height_mm=high) | BaseFrame(height_mm=high):
+            return high
+        case ScrewFeet(now_mm=now):
+            return max(now)
+        case _:
+            return PLINTH_MM
+
+
+def _plinth(units: list[Unit], stand: Stand, board_mm: float, number: int) -> Edge:
+    top = stand.base_mm + min(_high(u) for u in units)
+    front = _front(units[0], stand)
+    return Edge(
+        id=f"plinth-{number + 1}",
+        piece=f"plinth under {units[0].name}" + (f" to {units[-1].name}" if len(units) > 1 else ""),
+        edge="bottom edge",
+        surface="floor",
+        start=(units[0].x_mm, front),
+        end=(units[-1].right_mm, front),
+        reference_mm=(top, top),
+        sign=1.0,
+        along="from its left end",
+        hand="near",
+        thick_mm=board_mm,
+        across=(0.0, -1.0),
+    )
+
+
+def _end(unit: Unit, side: Literal["left", "right"], stand: Stand) -> Edge:
+    """Return the foot of an end panel: what it needs to reach the floor below the run's base line."""
+    back = stand.back_at(unit)
+    reach = _high(unit) if isinstance(unit.standing, ToeKickBox | BaseFrame | ScrewFeet) else unit.height_mm
+    reached = "its head" if isinstance(unit.standing, OnShims) else "the box"
+    top = stand.base_mm + reach
+    x = unit.x_mm if side == "left" else unit.right_mm
+    # seen from outside, the front of a left end lies at the right, and of a right end at the left
+    start, end = (back, back + unit.deep_at(side)), (back + unit.deep_at(side), back)
+    ahead, behind = start if side == "left" else end
+    return Edge(
+        id=f"foot-{unit.id}-{side}",
+        piece=f"{side} end of {unit.name}, its foot, from {reached}",
+        edge="bottom edge",
+        surface="floor",
+        start=(x, ahead),
+        end=(x, behind),
+        reference_mm=(top, top),
+        sign=1.0,
+        along="from its back" if side == "left" else "from its front",
+        hand="near",
+        thick_mm=19.0,
+    )
+
+
+def _head(survey: Survey, unit: Unit, stand: Stand, board_mm: float) -> Edge | None:
+    """Return the strip between a unit's top and a ceiling that is near."""
+    _, top = upright(unit, stand.base_mm)
+    front = stand.back_at(unit) + unit.depth_mm
+    middle = survey.adjustment.mean(("ceiling", np.array([[(unit.x_mm + unit.right_mm) / 2, front]])))
+    left = float(middle[0]) - top
+    if not 0 < left <= HEAD_MOST_MM:
+        return None
+    return Edge(
+        id=f"head-{unit.id}",
+        piece=f"head strip over {unit.name}",
+        edge="top edge",
+        surface="ceiling",
+        start=(unit.x_mm, front),
+        end=(unit.right_mm, front),
+        reference_mm=(top, top),
+        sign=-1.0,
+        along="from its left end",
+        hand="far",
+        thick_mm=board_mm,
+        across=(0.0, -1.0),
+    )
