@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 
 import pytest
 from msgspec.structs import replace
@@ -10,8 +11,24 @@ from msgspec.structs import replace
 from tests.catalogue import box
 from tests.core.test_sides import alcove_job, lean
 from wobble.core.fit.around import GRILLE_OPEN, TOE_GRILLE_MM, Around
+from wobble.core.fit.figures import Figure
 from wobble.core.fit.going import Going
-from wobble.core.job import Alternative, Bay, Doorway, FixedTop, HighSpot, Job, Mark, Passage, StandUp, Threshold, Turn
+from wobble.core.job import (
+    Alternative,
+    Bay,
+    Doorway,
+    FixedTop,
+    HighSpot,
+    Job,
+    Mark,
+    Passage,
+    StandUp,
+    Threshold,
+    Turn,
+    Value,
+)
+from wobble.core.practice.gable import gable_workroom
+from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
 from wobble.core.solve import compare, solve_fit
 from wobble.core.unit import Air, Front, ScrewFeet, ToeKickBox
@@ -166,3 +183,29 @@ def test_alternatives_stand_side_by_side():
     assert higher.largest_mm - now.largest_mm == pytest.approx(4.0, abs=0.01)
     assert table.cut_mm == pytest.approx(720.0 - 715.0, abs=0.5)
     assert table.top_mm == 715.0
+
+
+@pytest.mark.parametrize("job", [gable_workroom(), vestry_press(), narrowboat_galley()], ids=lambda job: job.name)
+def test_every_figure_of_the_demo_jobs_is_explained_and_its_working_adds_up(job):
+    """Walk all that Fit says: each figure has its working, and the steps come to its value."""
+    fit = solve_fit(job, job.bays[0].id)
+    figures = list(_figures(fit))
+    assert len(figures) > 25
+    for figure in figures:
+        assert figure.working
+        assert sum(s.sign * s.value_mm for s in figure.working) == pytest.approx(figure.value_mm, abs=0.01)
+    assert fit.plan is not None
+    assert fit.going
+    assert fit.scribes
+    assert all(g.goes_in for g in fit.going)
+
+
+def _figures(value: object) -> Iterator[Figure]:
+    if isinstance(value, Figure):
+        yield value
+    elif isinstance(value, tuple):
+        for inner in value:
+            yield from _figures(inner)
+    elif isinstance(value, Value):
+        for name in value.__struct_fields__:
+            yield from _figures(getattr(value, name))

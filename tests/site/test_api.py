@@ -97,6 +97,11 @@ def test_another_users_job_is_not_there(ines, tomas):
         ("PUT", bay_path(stored, "/decisions"), decisions | {"revision": 1}),
         ("POST", bay_path(stored, "/readings"), {"readings": [READING]}),
         ("POST", bay_path(stored, "/finds"), {"notes": [], "marks": []}),
+        ("PUT", job + "/way-in", {"revision": 1, "way_in": []}),
+        ("PUT", bay_path(stored, "/alternatives"), {"revision": 1, "alternatives": []}),
+        ("GET", bay_path(stored, "/alternatives"), None),
+        ("GET", bay_path(stored, "/scribes/T-back/tiles"), None),
+        ("GET", bay_path(stored, "/scribes/T-back/line.svg"), None),
         ("PUT", bay_path(stored, "/readings/gw-05/aside"), {"reason": "no", "at": "2026-03-08T10:00:00Z"}),
         ("DELETE", bay_path(stored, "/readings/gw-05/aside"), None),
     ]
@@ -399,3 +404,71 @@ def test_a_shared_corner_is_kept_and_the_neighbours_readings_tell(ines):
     bad = bay | {"right_is_back_of": "north"}
     status, fault = ines.put(f"/jobs/{stored['id']}/bays", {"revision": stored["revision"], "bay": bad})
     assert (status, fault["path"]) == (422, "$.bays[0].right_is_back_of")
+
+
+def alcove(stored: dict[str, Any], rest: str) -> str:
+    return f"/jobs/{stored['id']}/bays/alcove{rest}"
+
+
+def test_the_sides_are_decided_like_the_datum(ines):
+    stored = ines.import_job(write_job(vestry_press()))
+    asked = {"datum": {"rule": "high spot", "over_mm": 2.0}, "back_line": {}}
+    narrow = asked | {"closing": {"split": "none at the left", "school": "front frame first"}}
+    status, tried = ines.post(alcove(stored, "/fit"), narrow)
+    assert status == 200
+    gaps = {f["side"]: f["least"]["value_mm"] for f in tried["sides"][0]["fillers"]}
+    assert gaps["left"] < 2 < 100 < gaps["right"]
+    assert ines.get(alcove(stored, "/fit"))[1]["sides"][0]["fillers"][0]["least"]["value_mm"] > 50, "only tried"
+    status, kept = ines.put(alcove(stored, "/decisions"), narrow | {"revision": stored["revision"]})
+    assert (status, kept["job"]["bays"][0]["closing"]["school"]) == (200, "front frame first")
+    assert ines.get(alcove(stored, "/fit"))[1]["sides"] == tried["sides"]
+
+
+def test_alternatives_are_kept_and_compared(ines):
+    stored = ines.import_job(write_job(vestry_press()))
+    high = {"name": "higher", "datum": {"rule": "high spot", "over_mm": 12.0}, "back_line": {}}
+    path = alcove(stored, "/alternatives")
+    status, kept = ines.put(path, {"revision": stored["revision"], "alternatives": [high]})
+    assert (status, kept["job"]["bays"][0]["alternatives"][0]["name"]) == (200, "higher")
+    status, outcomes = ines.get(path)
+    assert [o["name"] for o in outcomes] == ["", "higher"]
+    assert outcomes[1]["largest_mm"] - outcomes[0]["largest_mm"] == pytest.approx(10.0, abs=0.01)
+    status, fault = ines.put(path, {"revision": stored["revision"], "alternatives": []})
+    assert (status, fault["code"]) == (409, "stale")
+
+
+def test_the_way_in_is_kept_and_tells(ines):
+    stored = ines.import_job(write_job(vestry_press()))
+    slot = [{"way": "doorway", "name": "Slot", "width_mm": 400, "height_mm": 500}]
+    path = f"/jobs/{stored['id']}/way-in"
+    status, kept = ines.put(path, {"revision": stored["revision"], "way_in": slot})
+    assert (status, kept["job"]["way_in"][0]["name"]) == (200, "Slot")
+    (press,) = ines.get(alcove(stored, "/fit"))[1]["going"]
+    assert not press["goes_in"]
+    assert press["instead"]
+    bad = [{"way": "doorway", "name": "Slot", "width_mm": -1, "height_mm": 500}]
+    status, fault = ines.put(path, {"revision": kept["revision"], "way_in": bad})
+    assert (status, fault["path"]) == (422, "$.way_in[0].width_mm")
+
+
+def test_a_cut_line_is_given_as_pages_and_files(ines):
+    stored = ines.import_job()
+    status, template = ines.get(bay_path(stored, "/scribes/T-back/tiles"))
+    assert status == 200
+    assert len(template["tiles"]) > 15
+    assert all(t["svg"].startswith("<svg") for t in template["tiles"])
+    assert "FACE UP" in template["words"][1]
+    for form, start in (("svg", b"<?xml"), ("dxf", b"  0\nSECTION")):
+        response = ines.client.get("/api" + bay_path(stored, f"/scribes/T-back/line.{form}"))
+        assert response.content.startswith(start)
+        assert f"north-T-back.{form}" in response["Content-Disposition"]
+    assert ines.get(bay_path(stored, "/scribes/T-back/line.pdf"))[0] == 404
+    assert ines.get(bay_path(stored, "/scribes/none/tiles"))[0] == 404
+
+
+def test_a_length_is_divided(ines):
+    status, found = ines.post("/jobs/divide", {"how": "openings", "long_mm": 1200, "piece_mm": 19, "count": 3})
+    assert (status, found["opening_mm"]) == (200, pytest.approx(1162 / 3))
+    status, fault = ines.post("/jobs/divide", {"how": "boards", "long_mm": 100, "piece_mm": 120})
+    assert (status, fault["code"]) == (422, "divide")
+    assert fault["mend"]

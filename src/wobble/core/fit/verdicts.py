@@ -8,14 +8,15 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Iterator
 from functools import partial
+from typing import Literal
 
-from wobble.core.fit.figures import Figure
+from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.findings import ORDER, Case, Finding, place_of, say, unit_name
 from wobble.core.fit.obstacles import CAUTIONS, clashes
 from wobble.core.fit.plan import SURE
 from wobble.core.fit.whole_verdicts import WHOLE_RULES
 from wobble.core.gauge.doubt import Disagreement
-from wobble.core.job import reading_spots
+from wobble.core.job import Reading, reading_spots
 from wobble.core.length import format_spread
 
 FEWEST_FLOOR_READINGS = 4
@@ -62,7 +63,7 @@ def suspects(case: Case) -> Iterator[Finding]:
             title=f"A {surface} reading disagrees",
             text=f"The one at {where} stands {say(case, abs(doubt.by_mm))} from what the others say."
             f"{_looks_like(case, doubt)} It is left out of the figures: measure it again before cutting anything.",
-            figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm),
+            figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm, working=_disagrees(reading, doubt)),
             concerns=(doubt.reading_id,),
         )
 
@@ -70,6 +71,18 @@ def suspects(case: Case) -> Iterator[Finding]:
 def _looks_like(case: Case, doubt: Disagreement) -> str:
     cause = case.survey.cause(doubt)
     return f" That looks like {cause}." if cause else ""
+
+
+def _disagrees(reading: Reading, doubt: Disagreement) -> tuple[Step, ...]:
+    """Return what was read less what the others say, the larger first; a reading of many numbers tells only how far."""
+    read = getattr(reading, "value_mm", None)
+    if read is None:
+        return (Step(label="Off what the others say", value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm),)
+    sign: Literal[1, -1] = 1 if doubt.by_mm >= 0 else -1
+    as_read = Step(label="As read", sign=sign, value_mm=read)
+    others: Literal[1, -1] = -1 if sign == 1 else 1
+    as_said = Step(label="As the others say", sign=others, value_mm=read - doubt.by_mm, sd_mm=doubt.sd_mm)
+    return (as_read, as_said) if sign == 1 else (as_said, as_read)
 
 
 def knocked(case: Case) -> Iterator[Finding]:
@@ -84,7 +97,11 @@ def knocked(case: Case) -> Iterator[Finding]:
         title="A line was knocked",
         text=f"“{name}” moved by this much while you read from it. What was read since is corrected for it. Check the "
         "line, and read two early stations again.",
-        figure=Figure(value_mm=abs(knock.by_mm), sd_mm=knock.sd_mm),
+        figure=Figure(
+            value_mm=abs(knock.by_mm),
+            sd_mm=knock.sd_mm,
+            working=(Step(label="Later readings less earlier ones, for the same places", value_mm=abs(knock.by_mm)),),
+        ),
         concerns=(knock.since,),
     )
 

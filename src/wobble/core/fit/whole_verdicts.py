@@ -135,7 +135,11 @@ def way_in(case: Case) -> Iterator[Finding]:
                 mark="mind" if step.goes else "stop",
                 title=f"{name}: {step.where}",
                 text=f"{missing}, {_chances(step.chance)} that it passes. " + " ".join(going.instead[:2]),
-                figure=Figure(value_mm=step.spare_mm, sd_mm=step.sd_mm),
+                figure=Figure(
+                    value_mm=step.spare_mm,
+                    sd_mm=step.sd_mm,
+                    working=(Step(label=f"Left over, {step.how}", value_mm=step.spare_mm, sd_mm=step.sd_mm),),
+                ),
                 caution=going.caution,
                 concerns=(going.unit,),
             )
@@ -286,7 +290,9 @@ def overlaps(case: Case) -> Iterator[Finding]:
                     mark="stop",
                     title=f"{one.name} and {other.name} overlap",
                     text="Move one of them, or make it narrower.",
-                    figure=Figure(value_mm=deep, sd_mm=0.0),
+                    figure=Figure(
+                        value_mm=deep, sd_mm=0.0, working=(Step(label="Least of the overlaps", value_mm=deep),)
+                    ),
                     concerns=(one.id, other.id),
                 )
 
@@ -334,7 +340,11 @@ def inside_corner(case: Case) -> Iterator[Finding]:
             mark="mind",
             title="Handles meet in the corner",
             text=f"Put a filler of {say(case, handle + 5.0)} into the corner, so that both fronts open.",
-            figure=Figure(value_mm=handle + 5.0, sd_mm=0.0, working=(Step(label="Handle", value_mm=handle),)),
+            figure=Figure(
+                value_mm=handle + 5.0,
+                sd_mm=0.0,
+                working=(Step(label="Handle", value_mm=handle), Step(label="Kept free", value_mm=5.0)),
+            ),
         )
 
 

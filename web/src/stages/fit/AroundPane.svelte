@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { Bay, BayFit, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
+  import Wide from '../../shell/Wide.svelte';
 
   interface Props {
     fit: BayFit;
@@ -14,7 +15,7 @@
 </script>
 
 {#if p.fit.around.length}
-  <div class="wide-table">
+  <Wide label="What is around">
     <table class="facts">
       <thead><tr><th>Unit</th><th>In the way</th><th>Do</th><th>Mark out on the unit</th></tr></thead>
       <tbody>
@@ -34,7 +35,7 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Wide>
 {:else}
   <p class="quiet">
     Nothing that was marked stands in a unit's way. Outlets, pipes, skirting and the like are marked in Gauge

@@ -7,6 +7,7 @@
   import { open } from '../../state/job.svelte';
   import { notices } from '../../state/notices.svelte';
   import type { Decision } from './decision.svelte';
+  import Wide from '../../shell/Wide.svelte';
 
   interface Props {
     decision: Decision;
@@ -73,7 +74,7 @@
   >
 </div>
 {#if outcomes.length}
-  <div class="wide-table">
+  <Wide label="Sets compared">
     <table class="facts">
       <thead>
         <tr
@@ -100,7 +101,7 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Wide>
   {#if outcomes.length === 1}<p class="quiet">
       Keep what stands now under a name, turn a decision, and both stand here side by side.
     </p>{/if}

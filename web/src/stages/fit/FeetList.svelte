@@ -4,6 +4,7 @@
   import { showLength } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import { turnWords } from './words';
+  import Wide from '../../shell/Wide.svelte';
 
   interface Props {
     fit: BayFit;
@@ -15,7 +16,7 @@
 </script>
 
 {#if p.fit.feet.length}
-  <div class="wide-table">
+  <Wide label="Screw feet">
     <table class="facts">
       <caption>Screw feet, each set once</caption>
       <thead
@@ -44,10 +45,10 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Wide>
 {/if}
 {#if p.fit.legs.length}
-  <div class="wide-table">
+  <Wide label="Legs">
     <table class="facts">
       <caption>Legs</caption>
       <thead
@@ -64,7 +65,7 @@
         {/each}
       </tbody>
     </table>
-  </div>
+  </Wide>
 {/if}
 
 <style>

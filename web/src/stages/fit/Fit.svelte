@@ -206,6 +206,7 @@
           <SidesPane
             {fit}
             closing={now.closing}
+            before={decision.before}
             {unit}
             onturn={(closing) => decision.turn({ closing })}
             onkeep={() => decision.keep()}
@@ -214,6 +215,7 @@
         {:else if pane === 'Cut lines'}
           <Lines
             scribes={fit.scribes}
+            before={decision.before}
             files="/api/jobs/{decision.job}/bays/{decision.key}/scribes"
             pages="{pages}/fit"
             {unit}

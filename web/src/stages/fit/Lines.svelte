@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { LengthUnit, Scribe } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
+  import Wide from '../../shell/Wide.svelte';
 
   interface Props {
     scribes: readonly Scribe[];
@@ -9,14 +10,27 @@
     files: string;
     pages: string;
     unit: LengthUnit;
+    /** Figures as they were under the decision kept last. */
+    before: ReadonlyMap<string, number>;
   }
   let p: Props = $props();
   const WHERE: Record<Scribe['hand'], string> = {
     left: 'at the left',
     right: 'at the right',
     far: 'at the far edge',
-    near: 'at the near edge',
+    near: 'at the foot',
   };
+
+  const WHAT: Record<Scribe['surface'], string> = {
+    floor: 'floor',
+    ceiling: 'ceiling',
+    back: 'wall',
+    left: 'wall',
+    right: 'wall',
+  };
+
+  /** Whether its cut edge lies along the picture. */
+  const lying = (s: Scribe) => s.hand === 'far' || s.hand === 'near';
 
   /** A small picture seen from the face: the piece, and its cut edge, drawn ten times as crooked. */
   function sketch(s: Scribe): string {
@@ -26,16 +40,15 @@
     const pts = s.line.map((q) => {
       const t = q.along_mm / s.long_mm;
       const off = 8 + ((q.left_mm - least) / span) * 10;
-      if (s.hand === 'far') return `${(4 + t * 92).toFixed(1)},${(24 - off).toFixed(1)}`;
+      if (lying(s)) return `${(4 + t * 92).toFixed(1)},${(s.hand === 'far' ? 24 - off : off + 4).toFixed(1)}`;
       const y = s.flat ? 4 + t * 92 : 96 - t * 92;
       return `${(s.hand === 'left' ? 24 - off : off).toFixed(1)},${y.toFixed(1)}`;
     });
-    const close =
-      s.hand === 'far'
-        ? 'L96,28L4,28Z'
-        : s.hand === 'left'
-          ? `L28,${s.flat ? 96 : 4}L28,${s.flat ? 4 : 96}Z`
-          : `L0,${s.flat ? 96 : 4}L0,${s.flat ? 4 : 96}Z`;
+    const close = lying(s)
+      ? `L96,${s.hand === 'far' ? 28 : 2}L4,${s.hand === 'far' ? 28 : 2}Z`
+      : s.hand === 'left'
+        ? `L28,${s.flat ? 96 : 4}L28,${s.flat ? 4 : 96}Z`
+        : `L0,${s.flat ? 96 : 4}L0,${s.flat ? 4 : 96}Z`;
     return `M${pts.join('L')}${close}`;
   }
 </script>
@@ -43,25 +56,28 @@
 {#each p.scribes as s (s.id)}
   <article>
     <svg
-      viewBox={s.hand === 'far' ? '0 0 100 30' : '0 0 30 100'}
-      width={s.hand === 'far' ? 100 : 30}
-      height={s.hand === 'far' ? 30 : 100}
+      viewBox={lying(s) ? '0 0 100 30' : '0 0 30 100'}
+      width={lying(s) ? 100 : 30}
+      height={lying(s) ? 30 : 100}
       role="img"
       aria-label="Seen from the face, the cut edge lies {WHERE[s.hand]}"><path d={sketch(s)} /></svg
     >
     <div>
       <h2>{s.piece}</h2>
       <p>
-        <b>Face up</b>, the wall is <b>{WHERE[s.hand]}</b>{s.flat && s.hand !== 'far'
+        <b>Face up</b>, the {WHAT[s.surface]} is <b>{WHERE[s.hand]}</b>{s.flat && s.hand !== 'far'
           ? ', the back away from you'
           : ''}. Compass
-        <b class="figure">{showLength(s.compass_mm, p.unit)}</b>{#if s.blank_mm}, blank
+        <b class="figure">{showLength(s.compass_mm, p.unit)}</b
+        >{#if (p.before.get(`scribe ${s.id}`) ?? s.compass_mm) !== s.compass_mm}{' '}<small class="was"
+            >(was {showLength(p.before.get(`scribe ${s.id}`)!, p.unit)})</small
+          >{/if}{#if s.blank_mm}, blank
           <b class="figure">{showLength(s.blank_mm, p.unit, 0)}</b>{:else}, it carries
           <b class="figure" class:stop={s.there_mm < s.needed_mm}>{showLength(s.there_mm, p.unit)}</b> of the
           <b class="figure">{showLength(s.needed_mm, p.unit)}</b> needed{/if}. Undercut
         <b class="figure">{Math.ceil(s.bevel_deg)}°</b> from the face.
       </p>
-      <div class="wide-table">
+      <Wide label="Points of {s.piece}">
         <table class="facts">
           <thead
             ><tr
@@ -79,7 +95,7 @@
             >
           </tbody>
         </table>
-      </div>
+      </Wide>
       <p class="no-print">
         <a href="{p.pages}/{s.id}">Print at full size</a> ·
         <a href="{p.files}/{s.id}/line.svg" download>SVG</a> ·
@@ -116,6 +132,9 @@
     fill: var(--w-unit);
     stroke: var(--w-ink);
     stroke-width: 1.2;
+  }
+  .was {
+    color: var(--w-mind);
   }
   .stop {
     color: var(--w-stop);

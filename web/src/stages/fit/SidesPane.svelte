@@ -5,6 +5,7 @@
   import { showLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
   import Measure from '../../entry/Measure.svelte';
+  import Wide from '../../shell/Wide.svelte';
 
   interface Props {
     fit: BayFit;
@@ -13,8 +14,14 @@
     onturn: (closing: Closing) => void;
     onkeep: () => void;
     onfigure: (title: string, figure: Figure) => void;
+    /** Figures as they were under the decision kept last. */
+    before: ReadonlyMap<string, number>;
   }
   let p: Props = $props();
+  const was = (id: string, now: number) => {
+    const then = p.before.get(id);
+    return then !== undefined && Math.abs(then - now) >= 0.05 ? then : null;
+  };
   const SPLITS = {
     'as drawn': 'as drawn',
     equal: 'equal, left and right',
@@ -132,7 +139,7 @@
         </button>
       {/each}
     </div>
-    <div class="wide-table">
+    <Wide label="Gaps at the sides">
       <table class="facts">
         <caption>Gap at each side, at the front</caption>
         <thead
@@ -154,7 +161,11 @@
                 <td class="value"
                   ><button onclick={() => p.onfigure(`Gap at the ${f.side}, ${what}`, figure)}
                     ><Measure mm={figure.value_mm} sd={figure.sd_mm} unit={p.unit} /></button
-                  ></td
+                  >{#if what === 'largest'}{@const then = was(
+                      `filler ${sides.tier} ${f.side}`,
+                      figure.value_mm,
+                    )}{#if then !== null}<small class="was">was {showLength(then, p.unit)}</small
+                      >{/if}{/if}</td
                 >
               {/each}
               <td class="value figure">{whole(f.blank_mm)} × {whole(f.long_mm)}</td>
@@ -168,7 +179,32 @@
           {/each}
         </tbody>
       </table>
-    </div>
+    </Wide>
+    <details>
+      <summary>Width at every height</summary>
+      <Wide label="Widths by height">
+        <table class="facts">
+          <thead
+            ><tr
+              ><th>Up</th>{#each sides.fillers as f (f.side)}<th class="value">{f.side}</th>{/each}</tr
+            ></thead
+          >
+          <tbody>
+            {#each sides.fillers[0]?.profile ?? [] as row, i (i)}
+              <tr
+                ><td class="figure">{whole(row[0]!)}</td>{#each sides.fillers as f (f.side)}<td class="value"
+                    >{#if f.profile[i]}<Measure
+                        mm={f.profile[i]![1]!}
+                        sd={f.profile[i]![2]!}
+                        unit={p.unit}
+                      />{/if}</td
+                  >{/each}</tr
+              >
+            {/each}
+          </tbody>
+        </table>
+      </Wide>
+    </details>
   </section>
 {:else}
   <p class="quiet">
@@ -197,6 +233,17 @@
     fill: var(--w-brass);
     fill-opacity: 0.35;
     stroke: var(--w-brass);
+  }
+  summary {
+    cursor: pointer;
+    font-size: 0.875rem;
+    padding: 0.4rem 0;
+    color: var(--w-chalk);
+  }
+  .was {
+    display: block;
+    color: var(--w-mind);
+    font-size: 0.75rem;
   }
   .stop {
     color: var(--w-stop);

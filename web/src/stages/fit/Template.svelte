@@ -55,10 +55,12 @@
       </div>
     </div>
     <div class="tiles">
-      <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, from numbers and escaped words -->
-      {#each template.tiles as tile (tile.name)}<figure aria-label="Page {tile.name}">
+      {#each template.tiles as tile (tile.name)}
+        <figure aria-label="Page {tile.name}">
+          <!-- eslint-disable-next-line svelte/no-at-html-tags -- drawn by our own server, from numbers and escaped words -->
           {@html tile.svg}
-        </figure>{/each}
+        </figure>
+      {/each}
     </div>
   </main>
 {/if}

@@ -53,7 +53,7 @@ export class Decision {
     if (this.#left || !this.bay) return;
     try {
       const [fit, place] = await Promise.all([
-        remembered(`fit ${this.job} ${this.key}`, () => calls.fit(this.job, this.key)),
+        remembered(`fit-2 ${this.job} ${this.key}`, () => calls.fit(this.job, this.key)),
         remembered(`gauge ${this.job} ${this.key}`, () => calls.gauge(this.job, this.key)),
       ]);
       if (this.#left) return;
@@ -156,11 +156,15 @@ export class Decision {
   }
 }
 
-/** The gap at every support and fixing. */
+/** The gap at every support, fixing and side, and the compass of every cut line: what a turned decision moves. */
 export function gaps(fit: BayFit): ReadonlyMap<string, number> {
   const plan = fit.plan;
   return new Map([
     ...(plan?.shims ?? []).map((s) => [s.support, s.gap.value_mm] as const),
     ...(plan?.packings ?? []).map((p) => [p.fixing, p.gap.value_mm] as const),
+    ...fit.sides.flatMap((s) =>
+      s.fillers.map((f) => [`filler ${s.tier} ${f.side}`, f.largest.value_mm] as const),
+    ),
+    ...fit.scribes.map((s) => [`scribe ${s.id}`, s.compass_mm] as const),
   ]);
 }

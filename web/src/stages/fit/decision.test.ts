@@ -7,6 +7,8 @@ const fitOf = (datum: Datum) =>
   ({
     datum,
     findings: [],
+    sides: [],
+    scribes: [],
     schools: [],
     plan: {
       shims: [{ support: 'A', gap: { value_mm: 5 + (datum.rule === 'high spot' ? datum.over_mm : 0) } }],

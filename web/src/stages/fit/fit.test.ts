@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Bay, BayFit, Filling, Plan } from '../../api/types';
 import { opened, uprightTicks } from './ticks';
-import { fillingWords, taperWords } from './words';
+import { fillingWords, taperWords, turnWords } from './words';
 
 const filling = (part: Partial<Filling>): Filling => ({
   kind: 'stack',
@@ -93,5 +93,19 @@ describe('the upright rod of Fit', () => {
     expect(top?.figure.working.map((s) => s.value_mm)).toEqual([2.5, 728]);
     expect(opened('along-110', fit, bay, 'mm')).toBeNull();
     expect(opened(null, fit, bay, 'mm')).toBeNull();
+  });
+});
+
+describe('a screw foot', () => {
+  it.each([
+    [0, 'leave it'],
+    [1, '⅛ turn out'],
+    [-4, '½ turn in'],
+    [8, '1 turn out'],
+    [16, '2 turns out'],
+    [-27, '3⅜ turns in'],
+    [9, '1⅛ turns out'],
+  ])('is turned by %i eighths: %s', (eighths, words) => {
+    expect(turnWords(eighths)).toBe(words);
   });
 });
