@@ -126,7 +126,7 @@ def _measured(job: Job, bay: Bay) -> Job:
     return Job(name="", instruments=job.instruments, bays=bays)
 
 
-@lru_cache(maxsize=32)
+@lru_cache(maxsize=12)
 def _walls(measured: Job) -> Walls:
     return walls(survey_of(measured, measured.bays[0].id))
 

@@ -12,9 +12,6 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from xml.sax.saxutils import escape
 
-from ezdxf import units as dxf_units
-from ezdxf.filemanagement import new as new_drawing
-
 from wobble.core.fit.scribe import Hand, Scribe
 from wobble.core.length import LengthUnit, format_length
 
@@ -133,6 +130,10 @@ def _bar(x: float, y: float) -> Iterator[str]:
 
 def scribe_dxf(scribe: Scribe, units: LengthUnit = "mm") -> bytes:
     """Return the cut line as a DXF in millimetres: layers CUT, REFERENCE and NOTES."""
+    # only here: it takes tens of megabytes that a server which draws no lines need not hold
+    from ezdxf import units as dxf_units  # noqa: PLC0415
+    from ezdxf.filemanagement import new as new_drawing  # noqa: PLC0415
+
     drawing = cut_drawing(scribe)
     document = new_drawing("R2010", units=dxf_units.MM)
     for name, colour in (("CUT", 1), ("REFERENCE", 5), ("NOTES", 8)):

@@ -71,7 +71,7 @@ SIDES: dict[SurfaceName, TrueSurface] = {"left": GABLE, "right": BREAST}
 
 
 def gable_workroom() -> Job:
-    """Return the demo job: 57 readings, one of them a slip of ten millimetres on the rule."""
+    """Return the demo job: 78 readings, one of them a slip of ten millimetres on the rule."""
     bay = _bay()
     round_ = stations(bay)
     floor = [s for s in round_ if s.surface == "floor"]

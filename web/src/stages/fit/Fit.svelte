@@ -51,7 +51,7 @@
   const back = $derived(
     plan?.back_line && Math.abs(plan.back_line.value_mm) < 200 ? plan.back_line.value_mm : 0,
   );
-  const upright = $derived(uprightTicks(plan, unit));
+  const upright = $derived(uprightTicks(plan, unit, bay?.units));
   let direct = $state.raw<{ title: string; figure: Figure } | null>(null);
   const shown = $derived(direct ?? (decision.fit && bay ? opened(lit, decision.fit, bay, unit) : null));
   const PANES = ['Level', 'Sides', 'Cut lines', 'Tops', 'Going in', 'Around', 'Compare', 'Divide'] as const;

@@ -1,12 +1,12 @@
 /** The upright rod of Fit, and what a touched tick, support, fixing or answer opens. */
-import type { BayFit, Bay, Figure, LengthUnit, Plan } from '../../api/types';
+import type { BayFit, Bay, Figure, LengthUnit, Plan, Unit } from '../../api/types';
 import type { Tick } from '../../drawing/rods';
 import { showLength } from '../../entry/length';
 
 /** Where drawn heights count from: the base's height over the mark, or nothing where no line ties the floor to it. */
 export const drawnBase = (plan: Plan): number => (plan.base.tied ? plan.base.height.value_mm : 0);
 
-export function uprightTicks(plan: Plan | null, unit: LengthUnit): Tick[] {
+export function uprightTicks(plan: Plan | null, unit: LengthUnit, units: readonly Unit[] = []): Tick[] {
   if (!plan) return [{ id: 'mark', at: 0, label: '0', kind: 'place', what: 'The mark' }];
   const tick = (id: string, at: number, label: string, kind: Tick['kind'], what: string): Tick => ({
     id,
@@ -26,8 +26,17 @@ export function uprightTicks(plan: Plan | null, unit: LengthUnit): Tick[] {
       'Underside of the run',
     ),
     ...rows.map((z) => tick(`fix-${z}`, z, showLength(z, unit, 0), 'found', 'A row of fixings')),
-    ...tops.map((z) => tick(`top-${z}`, z, showLength(z, unit), 'decided', 'Top of the units')),
+    ...tops.map((z) =>
+      tick(`top-${z}`, z, showLength(z, unit), 'decided', `Top of ${topOf(plan, units, z)}`),
+    ),
   ];
+}
+
+/** What has its top at a height: the run as a whole, or else by name. */
+function topOf(plan: Plan, units: readonly Unit[], z: number): string {
+  const mine = units.filter((_, i) => Math.abs((plan.base.tops_mm[i] ?? 0) - z) < 0.05 + 1e-9);
+  const run = mine.some((u) => (u.over_base_mm ?? 0) === 0);
+  return mine.length && !run ? mine.map((u) => u.name).join(', ') : 'the units';
 }
 
 export interface Opened {

@@ -36,7 +36,7 @@
         <li>
           <TextInput
             size="sm"
-            labelText="Name"
+            labelText="Called"
             value={passage.name}
             on:blur={(e: FocusEvent) => {
               const name = (e.target as HTMLInputElement).value.trim();
