@@ -61,6 +61,18 @@ def _cut_down(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
+def _part(name: str) -> Callable[[Page], None]:
+    """Open one of the parts under the drawing, and bring it into the window."""
+
+    def steps(page: Page) -> None:
+        parts = page.get_by_role("group", name="Parts of the fit")
+        parts.get_by_role("button", name=name).click()
+        page.wait_for_timeout(300)
+        parts.evaluate("e => scrollTo(0, e.getBoundingClientRect().top + scrollY - 60)")
+
+    return steps
+
+
 def _to_place(page: Page) -> None:
     page.get_by_role("row", name="Narrowest").scroll_into_view_if_needed()
 
@@ -71,11 +83,12 @@ VIEWS = (
     View("job", "/jobs/{workroom}"),
     View("bay", BAY + "/place"),
     View("gauge", BAY + "/gauge", _type_a_reading),
-    View("gauge-dark", BAY + "/gauge", dark=True),
     View("gauge-alcove", "/jobs/{vestry}/alcove/gauge"),
     View("gauge-cut", "/jobs/{vestry}/alcove/gauge", _cut_through),
     View("place", "/jobs/{vestry}/alcove/gauge", _to_place),
     View("fit", BAY + "/fit"),
+    View("fit-sides", "/jobs/{vestry}/alcove/fit", _part("Sides")),
+    View("fit-lines", BAY + "/fit", _part("Cut lines")),
     View("fit-galley", "/jobs/{galley}/galley/fit"),
     View("fit-working", BAY + "/fit", _open_working),
     View("fit-dark", BAY + "/fit", dark=True),
