@@ -209,3 +209,36 @@ def _figures(value: object) -> Iterator[Figure]:
     elif isinstance(value, Value):
         for name in value.__struct_fields__:
             yield from _figures(getattr(value, name))
+
+
+def test_what_stays_on_the_floor_is_lifted_over():
+    """A wheel arch of 140 in the press's way takes 20 more than its own step of 120."""
+    job = vestry_press()
+    arch = Mark(
+        id="a", name="Arch", kind="wheel arch", surface="floor", at=(600.0, 580.0), size=(300.0, 50.0), proud_mm=140.0
+    )
+    with_arch = replace(job, bays=(replace(job.bays[0], marks=(arch,)),))
+
+    def left(of: Job) -> float:
+        (press,) = solve_fit(of, "alcove").going
+        return next(p.spare_mm for p in press.passes if p.where == "Under the ceiling")
+
+    assert left(job) - left(with_arch) == pytest.approx(20.0, abs=1e-6)
+
+
+def test_skirting_that_is_taken_out_is_returned_to_the_floor():
+    """95 high, base at about 0: its return is 95 at the foot of the end, and cut to the floor there."""
+    board = mark("skirting", (0.0, 0.0), (2000.0, 95.0), proud_mm=18.0, treatment="remove")
+    fit = solve_fit(alcove_job(*PLUMB, box("A", x=100.0, width=900.0), marks=(board,)), "bay")
+    (left, right) = (s for s in fit.scribes if s.id.startswith("return"))
+    assert left.line[0].left_mm == pytest.approx(95.0, abs=0.5)
+    assert (left.along, right.along) == ("from the wall", "from its front")
+    assert left.thick_mm == 18.0
+
+
+def test_a_gap_between_neighbours_is_a_reveal_or_wants_a_strip():
+    def marks(gap: float) -> list[str]:
+        job = alcove_job(*PLUMB, box("A", x=100.0), box("B", x=700.0 + gap))
+        return [f.mark for f in solve_fit(job, "bay").findings if f.code == "gap-A-B"]
+
+    assert (marks(0.0), marks(3.0), marks(20.0), marks(300.0)) == ([], ["fine"], ["mind"], [])

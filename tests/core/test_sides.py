@@ -25,7 +25,7 @@ from tests.catalogue import EXACT, LINE, PLUMB, box, floor_at, grid, job_of, off
 from wobble.core.fit.openings import Stand
 from wobble.core.fit.run import tiers
 from wobble.core.fit.scribe import Edge, fewest_points, scribe
-from wobble.core.fit.sides import Filler, Sides
+from wobble.core.fit.sides import Filler, Sides, bow_taken
 from wobble.core.gauge.survey import survey
 from wobble.core.job import Closing, Job, Mark, SetUp, SurfaceName, Unit
 from wobble.core.practice.instruments import read_offsets
@@ -168,6 +168,12 @@ def test_each_school_suits_its_own_gap():
     job = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A", x=0.0, width=2010.0))
     assert [s.school for s in sides_of(job).schools if s.proposed] == ["front frame first"]
     assert sides_of(job).box_mm == pytest.approx(1996.0, abs=1.0)
+
+
+def test_a_moulding_bends_as_far_as_its_thickness_lets_it():
+    """2 m of 8 mm at a strain of 0.25 %: b = 0.0025 · 2000² / (4 · 8) = 312 mm; 0.72 m of 20 mm: 16 mm."""
+    assert bow_taken(8.0, 2000.0) == pytest.approx(312.5)
+    assert bow_taken(20.0, 720.0) == pytest.approx(16.2)
 
 
 def test_made_units_share_what_goes_in_for_sure():

@@ -5,7 +5,9 @@ Values are compared and stored whole; rows that differ only in their list are ha
 
 from __future__ import annotations
 
+from functools import lru_cache
 from typing import Any, cast
+from uuid import UUID
 
 import msgspec
 from django.db import models as db
@@ -54,6 +56,16 @@ def job_value(row: models.Job) -> core.Job:
         },
         core.Job,
     )
+
+
+def seen_job(row: models.Job) -> core.Job:
+    """Return a job's rows as a value, remembered by its revision: only for who reads, outside any change."""
+    return _seen(row.pk, row.revision)
+
+
+@lru_cache(maxsize=16)
+def _seen(pk: UUID, _revision: int) -> core.Job:
+    return job_value(models.Job.objects.select_related("kit").get(pk=pk))
 
 
 def _bay(row: models.Bay) -> dict[str, Any]:

@@ -12,9 +12,10 @@ from wobble.core.fit.scribe import Edge, Scribe, scribe
 from wobble.core.fit.supports import front_row
 from wobble.core.fit.walls import Walls
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import Unit
+from wobble.core.job import Bay, Unit
 from wobble.core.unit import BaseFrame, OnShims, ScrewFeet, ToeKickBox
 
+PLINTH_THICK_MM = 18.0
 PLINTH_MM = 100.0
 """Height of a plinth under a run whose units do not say how high theirs is."""
 HEAD_MOST_MM = 200.0
@@ -30,6 +31,7 @@ def edge_scribes(survey: Survey, walls: Walls, stand: Stand, board_mm: float, *,
         if tier.name == "standing" and tied and survey.measured("floor"):
             out += [_plinth(group, stand, board_mm, i) for i, group in enumerate(_groups(tier, stand))]
             out += [_end(tier.units[0], "left", stand), _end(tier.last, "right", stand)]
+            out += _returns(survey.bay, tier, stand)
         if walls.ceiling is not None:
             out += [e for u in tier.units if (e := _head(survey, u, stand, board_mm)) is not None]
     return tuple(scribe(survey, edge) for edge in out)
@@ -80,6 +82,36 @@ def _plinth(units: list[Unit], stand: Stand, board_mm: float, number: int) -> Ed
         thick_mm=board_mm,
         across=(0.0, -1.0),
     )
+
+
+def _returns(bay: Bay, tier: Tier, stand: Stand) -> list[Edge]:
+    """Return the foot of each skirting return along a free end of the run, where skirting was taken out behind it."""
+    out = []
+    for mark in bay.marks:
+        if mark.kind != "skirting" or mark.surface != "back" or mark.treatment != "remove":
+            continue
+        for unit, side in ((tier.units[0], "left"), (tier.last, "right")):
+            x = unit.x_mm if side == "left" else unit.right_mm
+            if not mark.at[0] < x < mark.at[0] + mark.size[0]:
+                continue
+            back, front = stand.back_at(unit), stand.back_at(unit) + unit.depth_mm
+            top = stand.base_mm + mark.at[1] + mark.size[1]
+            out.append(
+                Edge(
+                    id=f"return-{mark.id}-{side}",
+                    piece=f"{mark.name} returned along the {side} end of {unit.name}",
+                    edge="bottom edge",
+                    surface="floor",
+                    start=(x, back if side == "left" else front),
+                    end=(x, front if side == "left" else back),
+                    reference_mm=(top, top),
+                    sign=1.0,
+                    along="from the wall" if side == "left" else "from its front",
+                    hand="near",
+                    thick_mm=mark.proud_mm or PLINTH_THICK_MM,
+                )
+            )
+    return out
 
 
 def _end(unit: Unit, side: Literal["left", "right"], stand: Stand) -> Edge:

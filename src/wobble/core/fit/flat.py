@@ -23,7 +23,7 @@ RESTS_MM = 3.0
 """A top rests on a unit whose own top is this near to its underside."""
 CLEAT_SHORT_MM = 3.0
 """A cleat is cut this much short at each end: it never has to be fitted to a corner."""
-TILTS = np.radians(np.linspace(0.0, 85.0, 341))
+TILTS = np.radians(np.linspace(0.0, 85.0, 171))
 WallName = Literal["left", "right", "back"]
 
 

@@ -13,7 +13,7 @@ from wobble.core.fit.openings import SURE, Stand
 from wobble.core.fit.passage import Box, corner, doorway, stair, stand_up, tallest_to_stand
 from wobble.core.fit.run import Tier, tiers
 from wobble.core.fit.sides import Sides
-from wobble.core.fit.walls import Walls
+from wobble.core.fit.walls import TAKEN_AWAY, Walls
 from wobble.core.gauge.prior import Floats
 from wobble.core.job import Bay, Doorway, Passage, Stair, StandUp, Threshold, Turn, Unit, Value
 from wobble.core.length import LengthUnit, format_length
@@ -161,7 +161,7 @@ def _inside(way: Way, tier: Tier | None, unit: Unit) -> Iterator[Pass]:
             box = _box(unit)
             left = low + stand_up(box, 0.0)
             yield _pass("Standing it up here", left, "about the lower edge of its smaller side")
-        lift = max((p.height_mm for p in way.way_in if isinstance(p, Threshold)), default=0.0) + LIFT_MM
+        lift = max([0.0, *_steps(way, unit)]) + LIFT_MM
         over = unit.over_base_mm + unit.height_mm
         yield _pass("Under the ceiling", low - over - lift, f"lifted by {format_length(lift, way.units)}")
     mine = next((s for s in way.sides if tier is not None and s.tier == tier.name), None)
@@ -178,6 +178,17 @@ def _inside(way: Way, tier: Tier | None, unit: Unit) -> Iterator[Pass]:
         sd_mm=open_.least.sd_mm,
         how="straight in, shifted sideways as the walls ask" if open_.shifted else "all of them side by side",
     )
+
+
+def _steps(way: Way, unit: Unit) -> Iterator[float]:
+    """Yield how high a unit is lifted: over thresholds, and over what stays on the floor where it goes in."""
+    for passage in way.way_in:
+        if isinstance(passage, Threshold):
+            yield passage.height_mm
+    for mark in way.bay.marks:
+        on_floor = mark.surface == "floor" and mark.treatment not in TAKEN_AWAY
+        if on_floor and mark.at[0] < unit.right_mm and mark.at[0] + mark.size[0] > unit.x_mm:
+            yield mark.proud_mm
 
 
 def _pass(where: str, left: Floats, how: str) -> Pass:

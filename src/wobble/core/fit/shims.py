@@ -6,6 +6,9 @@ import math
 from functools import lru_cache
 from typing import Literal
 
+import numpy as np
+from numpy.typing import NDArray
+
 from wobble.core.job import ShimKit, Taper, Value
 
 HUNDREDTHS = 100
@@ -67,17 +70,25 @@ def best_stack(gap_mm: float, kit: ShimKit) -> Stack | None:
     """Return the stack of fewest pieces within the kit's tolerance, the nearest of those; else the nearest of all."""
     target = gap_mm * HUNDREDTHS
     slack = kit.tolerance_mm * HUNDREDTHS + 1e-6
-    reachable = _reachable(kit)
-    if not reachable:
+    totals, counts = _totals(kit)
+    if not len(totals):
         return None
-    good = [t for t in reachable if abs(t - target) <= slack]
-    if good:
-        chosen = min(good, key=lambda t: (len(reachable[t]), abs(t - target)))
-    else:
-        chosen = min(reachable, key=lambda t: (abs(t - target), len(reachable[t])))
-    thickness = chosen / HUNDREDTHS
-    pieces = tuple(t / HUNDREDTHS for t in sorted(reachable[chosen], reverse=True))
+    off = np.abs(totals - target)
+    good = np.flatnonzero(off <= slack)
+    # fewest pieces among the good, then nearest; else the nearest of all, then fewest
+    best = good[np.lexsort((off[good], counts[good]))] if len(good) else np.lexsort((counts, off))
+    total = int(totals[best[0]])
+    thickness = total / HUNDREDTHS
+    pieces = tuple(t / HUNDREDTHS for t in sorted(_reachable(kit)[total], reverse=True))
     return Stack(pieces_mm=pieces, thickness_mm=thickness, left_mm=gap_mm - thickness)
+
+
+@lru_cache(maxsize=64)
+def _totals(kit: ShimKit) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
+    """Return every thickness that the kit makes, in hundredths, and in how many pieces."""
+    reachable = _reachable(kit)
+    counts = [len(pieces) for pieces in reachable.values()]
+    return np.asarray(list(reachable), dtype=np.int64), np.asarray(counts, dtype=np.int64)
 
 
 @lru_cache(maxsize=64)

@@ -310,7 +310,7 @@ def _schools(
     goes_in = open_ is None or open_.chance >= SURE
     spare = min(_spare(tier, f) for f in fillers)
     wide, thick = closing.moulding_mm
-    bend = max(_bow_strain(f, thick) for f in fillers)
+    bow, takes = max((_bow(f), bow_taken(thick, f.long_mm)) for f in fillers)
     inside = worst <= FLEXIBLE_MOST_MM and least >= 0
     covers = worst + 2 * LAP_MM <= wide
     shadow = spread <= SHADOW_TOLERANCE * closing.shadow_mm and least >= 0
@@ -344,11 +344,15 @@ def _schools(
         ),
         SideSchool(
             school="cover moulding",
-            works=covers and bend <= BEND_STRAIN and least >= 0,
+            works=covers and bow <= takes and least >= 0,
             pieces=n,
             width_mm=math.ceil(worst + 2 * LAP_MM),
             scribed_mm=0.0,
-            reason=_moulding_reason(covers=covers, bends=bend <= BEND_STRAIN, wide=said(wide), worst=said(worst)),
+            reason=_moulding_reason(
+                f"{said(wide)} does not hide a gap of {said(worst)} and lap on both sides" if not covers else "",
+                f"bends to {said(takes)} of bow, the wall has {said(bow)}",
+                bends=bow <= takes,
+            ),
         ),
         SideSchool(
             school="shadow gap",
@@ -378,24 +382,26 @@ def _spare(tier: Tier, filler: Filler) -> float:
     return unit.spare.left_mm if filler.side == "left" else unit.spare.right_mm
 
 
-def _bow_strain(filler: Filler, thick_mm: float) -> float:
-    """Return the strain at the face of a moulding bent to the wall's bow: thickness times curvature over two.
-
-    The curvature of a bow b over a length l is 8 b / l².
-    """
+def _bow(filler: Filler) -> float:
+    """Return how far the gap bows off the straight between its ends, mm."""
     profile = np.asarray(filler.profile)
     z, gap = profile[:, 0], profile[:, 1]
-    chord = np.interp(z, [z[0], z[-1]], [gap[0], gap[-1]])
-    bow = float(np.abs(gap - chord).max())
-    return thick_mm * 4 * bow / max(filler.long_mm, 1.0) ** 2
+    return float(np.abs(gap - np.interp(z, [z[0], z[-1]], [gap[0], gap[-1]])).max())
 
 
-def _moulding_reason(*, covers: bool, bends: bool, wide: str, worst: str) -> str:
-    if not covers:
-        return f"{wide} does not hide a gap of {worst} and lap on both sides"
-    return (
-        "laps the gap and bends to the wall" if bends else "laps the gap but would spring off the bow: scribe its back"
-    )
+def bow_taken(thick_mm: float, long_mm: float) -> float:
+    """Return how far a moulding can be bent to a bowed wall, mm.
+
+    A bow b over a length l has the curvature 8 b / l², and the face of a moulding of thickness t then the strain
+    4 t b / l².
+    """
+    return BEND_STRAIN * long_mm**2 / (4 * thick_mm)
+
+
+def _moulding_reason(not_covered: str, bending: str, *, bends: bool) -> str:
+    if not_covered:
+        return not_covered
+    return f"laps the gap; {bending}" if bends else f"would spring off: {bending}; scribe its back"
 
 
 def side_scribes(survey: Survey, found: tuple[Sides, ...], closing: Closing) -> tuple[Scribe, ...]:

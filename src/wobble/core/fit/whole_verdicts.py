@@ -9,10 +9,14 @@ from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.findings import Case, Finding, place_of, say, unit_name
 from wobble.core.fit.going import Going
 from wobble.core.fit.openings import SURE
+from wobble.core.fit.run import tiers
 from wobble.core.fit.sides import Sides
 from wobble.core.job import Unit
 
 TOUCH_MM = 0.5
+REVEAL_MM = 5.0
+REVEAL_MOST_MM = 60.0
+"""Neighbours further apart than this are two runs."""
 USUAL_TOPS_MM = {
     "a worktop": (850.0, 950.0),
     "a table": (710.0, 760.0),
@@ -297,6 +301,32 @@ def overlaps(case: Case) -> Iterator[Finding]:
                 )
 
 
+def between_units(case: Case) -> Iterator[Finding]:
+    """Gaps between neighbours of a run, which want a strip, or to be meant as a reveal."""
+    for tier in tiers(case.survey.bay):
+        for one, other in zip(tier.units, tier.units[1:], strict=False):
+            gap = other.x_mm - one.right_mm
+            if TOUCH_MM < gap <= REVEAL_MOST_MM:
+                wide = gap > REVEAL_MM
+                yield Finding(
+                    code=f"gap-{one.id}-{other.id}",
+                    mark="mind" if wide else "fine",
+                    title=f"A gap between {one.name} and {other.name}",
+                    text="Close it with a strip, or push them together."
+                    if wide
+                    else "Left as a reveal: pack it out so that it stays even while they are screwed together.",
+                    figure=Figure(
+                        value_mm=gap,
+                        sd_mm=0.0,
+                        working=(
+                            Step(label=f"Left edge of {other.name}", value_mm=other.x_mm),
+                            Step(label=f"Right edge of {one.name}", sign=-1, value_mm=one.right_mm),
+                        ),
+                    ),
+                    concerns=(one.id, other.id),
+                )
+
+
 def _overlap(a: Unit, b: Unit) -> float:
     """Return the least of the overlaps along, up and out, mm; 0 or less where two units are apart."""
     return min(
@@ -351,6 +381,7 @@ def inside_corner(case: Case) -> Iterator[Finding]:
 WHOLE_RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     between_walls,
     overlaps,
+    between_units,
     inside_corner,
     way_in,
     feet_and_legs,

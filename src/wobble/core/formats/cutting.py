@@ -131,8 +131,8 @@ def _bar(x: float, y: float) -> Iterator[str]:
 def scribe_dxf(scribe: Scribe, units: LengthUnit = "mm") -> bytes:
     """Return the cut line as a DXF in millimetres: layers CUT, REFERENCE and NOTES."""
     # only here: it takes tens of megabytes that a server which draws no lines need not hold
-    from ezdxf import units as dxf_units  # noqa: PLC0415
-    from ezdxf.filemanagement import new as new_drawing  # noqa: PLC0415
+    from ezdxf import units as dxf_units
+    from ezdxf.filemanagement import new as new_drawing
 
     drawing = cut_drawing(scribe)
     document = new_drawing("R2010", units=dxf_units.MM)

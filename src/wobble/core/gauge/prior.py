@@ -72,16 +72,26 @@ class SurfacePrior:
         Level and two slopes; build-up in every corner that it meets; for a curved wall its bend over the height; for
         a ceiling with a knee the slope beyond it.
         """
-        offset = spots - np.asarray(self.centre)
-        columns = [np.full(len(spots), LEVEL_SD_MM), self.slope_sd * offset[:, 0], self.slope_sd * offset[:, 1]]
-        columns += [BUILD_UP_MM * np.exp(-np.abs(spots[:, 0] - at) / BUILD_UP_REACH_MM) for at in self.corners]
+        x, y = spots[:, 0], spots[:, 1]
+        n_terms = 3 + len(self.corners) + 3 * (self.half_height is not None) + (self.knee is not None)
+        out = np.empty((len(spots), n_terms))
+        out[:, 0] = LEVEL_SD_MM
+        out[:, 1] = self.slope_sd * (x - self.centre[0])
+        out[:, 2] = self.slope_sd * (y - self.centre[1])
+        k = 3
+        for at in self.corners:
+            out[:, k] = BUILD_UP_MM * np.exp(np.abs(x - at) / -BUILD_UP_REACH_MM)
+            k += 1
         if self.half_height is not None:
-            up = offset[:, 1] / self.half_height
-            columns += [CURVE_SD_MM * up**2, CURVE_SD_MM / 2 * up**3, CURVE_SD_MM / 4 * up**4]
+            up = (y - self.centre[1]) / self.half_height
+            out[:, k : k + 3] = np.stack(
+                [CURVE_SD_MM * up**2, CURVE_SD_MM / 2 * up**3, CURVE_SD_MM / 4 * up**4], axis=1
+            )
+            k += 3
         if self.knee is not None:
             axis, at = self.knee
-            columns.append(STAIR_SLOPE_SD * np.maximum(spots[:, axis] - at, 0.0))
-        return np.column_stack(columns)
+            out[:, k] = STAIR_SLOPE_SD * np.maximum(spots[:, axis] - at, 0.0)
+        return out
 
     def covariance(self, first: Floats, second: Floats) -> Floats:
         """Return the covariance of surface values, mm², between spots of shape (n_first, 2) and (n_second, 2)."""

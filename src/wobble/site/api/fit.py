@@ -40,7 +40,7 @@ class DecisionsEdit(Decisions, frozen=True, kw_only=True, forbid_unknown_fields=
 @router.get("/{uuid:job_id}/bays/{bay_id}/fit", openapi_extra=describe(gives=BayFit), operation_id="get_fit")
 def get_fit(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
     """Say what the bay's decisions mean."""
-    return answer(solve_fit(rows.job_value(edits.find_job(request.user, job_id)), bay_id))
+    return answer(solve_fit(rows.seen_job(edits.find_job(request.user, job_id)), bay_id))
 
 
 @router.post(
@@ -51,7 +51,7 @@ def get_fit(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
 def try_fit(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
     """Say what other decisions would mean; nothing is kept."""
     asked = body(request, Decisions)
-    job = rows.job_value(edits.find_job(request.user, job_id))
+    job = rows.seen_job(edits.find_job(request.user, job_id))
     return answer(solve_fit(with_decisions(job, bay_id, asked.datum, asked.back_line, asked.closing), bay_id))
 
 
@@ -102,7 +102,7 @@ def put_alternatives(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpRes
 )
 def compare_alternatives(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
     """Say what the decisions in force come to, and each set kept beside them."""
-    return answer(compare(rows.job_value(edits.find_job(request.user, job_id)), bay_id))
+    return answer(compare(rows.seen_job(edits.find_job(request.user, job_id)), bay_id))
 
 
 class TileOut(msgspec.Struct, frozen=True, kw_only=True):
@@ -147,7 +147,7 @@ FORMS = {"svg": (scribe_svg, "image/svg+xml"), "dxf": (scribe_dxf, "image/vnd.dx
 
 
 def _scribe(request: HttpRequest, job_id: UUID, bay_id: str, scribe_id: str) -> tuple[Scribe, LengthUnit]:
-    job = rows.job_value(edits.find_job(request.user, job_id))
+    job = rows.seen_job(edits.find_job(request.user, job_id))
     found = next((s for s in solve_fit(job, bay_id).scribes if s.id == scribe_id), None)
     if found is None:
         raise edits.NotThere(f"There is no cut line “{scribe_id}”.", mend="Look at the bay's fit again.")

@@ -51,7 +51,7 @@ class Revision(msgspec.Struct, frozen=True, kw_only=True):
 @router.get("/{uuid:job_id}/bays/{bay_id}/gauge", openapi_extra=describe(gives=Place), operation_id="get_gauge")
 def get_gauge(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
     """Say what the readings tell of a bay."""
-    return answer(solve_gauge(rows.job_value(edits.find_job(request.user, job_id)), bay_id))
+    return answer(solve_gauge(rows.seen_job(edits.find_job(request.user, job_id)), bay_id))
 
 
 @router.get(
@@ -61,7 +61,7 @@ def get_gauge(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
 )
 def get_traits(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
     """Say what a bay is like: how it falls, leans, bows and wobbles, its corners and openings."""
-    return answer(solve_traits(rows.job_value(edits.find_job(request.user, job_id)), bay_id))
+    return answer(solve_traits(rows.seen_job(edits.find_job(request.user, job_id)), bay_id))
 
 
 @router.post(
@@ -73,7 +73,7 @@ def thin_scan(
     request: HttpRequest, job_id: UUID, bay_id: str, surface: str, name: str, mm: float = 1.0
 ) -> HttpResponse:
     """Thin a file of points (CSV, XYZ or PLY, as the body) to what a surface needs; nothing is stored."""
-    bay = find_bay(rows.job_value(edits.find_job(request.user, job_id)), bay_id)
+    bay = find_bay(rows.seen_job(edits.find_job(request.user, job_id)), bay_id)
     named = msgspec.convert(surface, core.SurfaceName) if surface in core.SURFACE_AXES else None
     if named is None:
         raise DocumentError(f"There is no surface “{surface}”.", mend="Choose one of the bay's.", path="surface")
