@@ -21,6 +21,8 @@
   const units = $derived(p.bay.units ?? []);
   const stands = (u: Unit) =>
     (u.over_base_mm ?? 0) === 0 && u.standing?.on !== 'hung' && u.standing?.on !== 'cleats';
+  /** Figures of two supports side by side take some 75 px at their usual size. */
+  const tight = $derived(p.l.scale < 0.13);
   const small = $derived(p.l.scale < 0.1);
   const key = (e: KeyboardEvent, id: string) => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
@@ -39,7 +41,7 @@
     <g class="unit">
       <rect {x} {y} width={w} height={h} />
       {#if h > 14}<path d="M{x + 3},{y + 3}h{w - 6}v{h - 8}h{-(w - 6)}Z" />
-        <text x={x + w / 2} y={y + h / 2 + 5}>{small ? u.id : u.name}</text>{/if}
+        <text x={x + w / 2} y={y + h / 2 + 5}>{small || u.name.length * 7.6 > w ? u.id : u.name}</text>{/if}
     </g>
   {/each}
   {#each p.plan.packings as k (k.fixing)}
@@ -47,6 +49,7 @@
     {@const y = zPx(p.l, k.at[1] as number)}
     <g
       class="fixing"
+      class:tight
       class:lit={p.lit === k.fixing}
       role="button"
       tabindex="-1"
@@ -110,6 +113,7 @@
     {@const left = s.corner.endsWith('left')}
     <g
       class="support"
+      class:tight
       class:cut={s.filling.kind === 'cut'}
       class:bare={s.filling.kind === 'bare'}
       class:lit={p.lit === s.support}
@@ -153,6 +157,9 @@
     font: 650 14px var(--w-sans);
     fill: var(--w-ink);
     text-anchor: middle;
+  }
+  .tight text {
+    font-size: 10px;
   }
   .touch {
     fill: transparent;
