@@ -12,6 +12,7 @@ from bench.drawing import redraws
 from bench.five import EXPECTED_RMS_MM, SURFACES, Five, five
 from bench.next_best import Race, races
 from bench.speed import Timing, decisions, surveys
+from bench.walls import Walls, walls
 
 
 def main() -> None:
@@ -21,12 +22,14 @@ def main() -> None:
     parser.add_argument("--bays", type=int, default=100, help="made-up bays of five surfaces")
     parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
     parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
+    parser.add_argument("--walls", type=int, default=300, help="made-up walls with studs to find")
     parser.add_argument("--no-browser", action="store_true", help="leave the drawing on the phone out")
     options = parser.parse_args()
     print_accuracy(accuracy(options.rooms))
     print_five(five(options.bays))
     print_races(races(options.floors))
     print_alcoves(alcoves(options.alcoves))
+    print_walls(walls(options.walls))
     print_timings("Speed (median, one thread)", [*surveys(), *decisions()])
     if not options.no_browser:
         print_timings("Redrawing on a phone, its processor slowed four times (median)", redraws())
@@ -78,6 +81,14 @@ def print_alcoves(found: Verdicts) -> None:
     print(f"  verdict right when so sure                   {found.right_when_sure:.3f} (expected 0.95 or more)")
     print(f"  called sure to go in, and stuck              {found.stuck_when_sure:.3f} (expected 0.05 or less)")
     print(f"  opening less the true one                    {errors.mean():.2f} ± {errors.std():.2f} mm")
+
+
+def print_walls(found: Walls) -> None:
+    """Print how often a screw that was called sure to bite did, and how often the spacing was named."""
+    print(f"Studs behind {len(found.named)} made-up walls, most of them found by a scanner, some by a magnet")
+    print(f"  screws called 90 % sure that do bite         {np.mean(found.bites):.3f} (expected 0.90 or more)")
+    print(f"  spacing named rightly                        {np.mean(found.named):.3f} (expected 0.95 or more)")
+    print(f"  lines called so sure, a wall                 {np.mean(found.n_called):.1f}")
 
 
 def print_timings(title: str, timings: list[Timing]) -> None:
