@@ -6,7 +6,8 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from wobble.core.hold.lines import EDGE_MM, SPACINGS_MM, SURE, Detection, Sees, Structure, structure
+from wobble.core.behind import Detection, Sees
+from wobble.core.hold.lines import EDGE_MM, SPACINGS_MM, SURE, Structure, structure
 from wobble.core.practice.instruments import FIRST_READING
 
 WALL_MM = 3600.0

@@ -11,6 +11,7 @@ from bench.walls import STUD_MM, WALL_MM, known, made_up_wall, walls
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from wobble.core.behind import Detection
 from wobble.core.hold.capacity import (
     CapacityError,
     Mode,
@@ -23,7 +24,7 @@ from wobble.core.hold.capacity import (
     withdrawal,
     yields,
 )
-from wobble.core.hold.lines import Detection, structure
+from wobble.core.hold.lines import structure
 from wobble.core.practice.instruments import FIRST_READING
 
 

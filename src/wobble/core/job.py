@@ -14,6 +14,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from wobble.core.behind import Backing, Detection
 from wobble.core.decided import (
     Alternative,
     BackLine,
@@ -35,9 +36,11 @@ from wobble.core.value import Coordinate, Count, Key, Moment, Name, NotNegative,
 __all__ = [
     "Alternative",
     "BackLine",
+    "Backing",
     "Closing",
     "Coordinate",
     "Datum",
+    "Detection",
     "Doorway",
     "FixedTop",
     "HighSpot",
@@ -323,6 +326,8 @@ class Bay(Value, frozen=True, kw_only=True):
     back_line: BackLine = BackLine()
     closing: Closing = Closing()
     alternatives: Annotated[tuple[Alternative, ...], Meta(max_length=8)] = ()
+    backing: Backing | None = None
+    detections: Annotated[tuple[Detection, ...], Meta(max_length=1000)] = ()
 
 
 class ShimPiece(Value, frozen=True, kw_only=True):

@@ -30,7 +30,9 @@ from wobble.core.gauge.place import Place, place
 from wobble.core.gauge.share import neighbours
 from wobble.core.gauge.survey import Survey, survey
 from wobble.core.gauge.traits import Trait, traits
-from wobble.core.job import BackLine, Bay, Closing, Datum, FixedTop, HighSpot, Job, Unit, Value
+from wobble.core.hold.fastening import Held, Wall, hold
+from wobble.core.hold.lines import Spacing, StructureLine, structure
+from wobble.core.job import Backing, BackLine, Bay, Closing, Datum, FixedTop, HighSpot, Job, Unit, Value
 
 
 class BayFit(Value, frozen=True, kw_only=True):
@@ -61,6 +63,22 @@ class BayFit(Value, frozen=True, kw_only=True):
     around: tuple[Around, ...]
     units: tuple[Unit, ...]
     findings: tuple[Finding, ...]
+
+
+class BayHold(Value, frozen=True, kw_only=True):
+    """Hold for one bay.
+
+    Attributes:
+        bay: Which. spacings: Hypotheses on how far the studs stand apart, likeliest first.
+        lines: The studs, from the left.
+        odd: Detections that fit no stud. held: How each unit is fastened; empty while there is no plan.
+    """
+
+    bay: str
+    spacings: tuple[Spacing, ...]
+    lines: tuple[StructureLine, ...]
+    odd: tuple[str, ...]
+    held: tuple[Held, ...]
 
 
 class BayResult(Value, frozen=True, kw_only=True):
@@ -120,6 +138,8 @@ def _measured(job: Job, bay: Bay) -> Job:
             back_line=BackLine(),
             closing=Closing(),
             alternatives=(),
+            backing=None,
+            detections=(),
         )
         for b in (bay, *neighbours(job, bay))
     )
@@ -144,7 +164,16 @@ def ground_of(job: Job, bay_id: str) -> Ground | None:
     surveyed = survey_of(job, bay_id)
     if not surveyed.bay.units or not surveyed.measured("floor"):
         return None
-    placed = replace(surveyed.bay, marks=(), notes=(), datum=HighSpot(), closing=Closing(), alternatives=())
+    placed = replace(
+        surveyed.bay,
+        marks=(),
+        notes=(),
+        datum=HighSpot(),
+        closing=Closing(),
+        alternatives=(),
+        backing=None,
+        detections=(),
+    )
     return _ground(replace(_measured(job, placed), bays=(placed, *_measured(job, placed).bays[1:])))
 
 
@@ -181,6 +210,18 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
         units=case.survey.bay.units,
         findings=verdicts(case),
     )
+
+
+def solve_hold(job: Job, bay_id: str) -> BayHold:
+    """Return what lies behind a bay's back and how its units are fastened to it."""
+    backing = find_bay(job, bay_id).backing or Backing()
+    case = _case(job, bay_id)
+    bay = case.survey.bay
+    known = structure(bay.detections, bay.width_mm, backing.stud_mm)
+    held: tuple[Held, ...] = ()
+    if case.ground is not None and case.plan is not None:
+        held = hold(Wall(bay, backing, known, case.ground, case.plan, job.kit, job.units))
+    return BayHold(bay=bay_id, spacings=known.spacings, lines=known.lines, odd=known.odd, held=held)
 
 
 def compare(job: Job, bay_id: str) -> tuple[Outcome, ...]:

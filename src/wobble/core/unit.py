@@ -78,6 +78,7 @@ class Hung(Value, frozen=True, kw_only=True, tag_field="on", tag="hung"):
 Standing = OnShims | ToeKickBox | BaseFrame | ScrewFeet | Legs | OnCleats | Hung
 
 
+Contents = Literal["nothing", "crockery", "books", "files", "tools", "bedding", "clothes", "tins"]
 Opens = Literal["nothing", "door hinged left", "door hinged right", "pair of doors", "drawers"]
 
 
@@ -164,6 +165,7 @@ class Unit(Value, frozen=True, kw_only=True):
     ready_made: bool = True
     weight_kg: NotNegative = 0.0
     feet_in_mm: NotNegative = 0.0
+    holds: Contents = "nothing"
     standing: Standing = OnShims()
     front: Front = Front()
     spare: Spare = Spare()

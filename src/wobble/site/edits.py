@@ -231,6 +231,29 @@ def _changed_bay(job: core.Job, bay_key: str, finds: Finds) -> core.Bay | None:
     return None if changed == bay else changed
 
 
+def add_detections(user: Any, job_id: UUID, bay_key: str, found: tuple[core.Detection, ...]) -> models.Job:
+    """Store what was found behind a lining; what is there already is left as it is, so that sending twice is once."""
+    job = find_job(user, job_id)
+    known = {d["id"] for d in find_bay(job, bay_key).detections}
+    if all(d.id in known for d in found):
+        return job
+    with changing(user, job_id, revision=None, what=f"something found behind {bay_key}") as job:
+        row = find_bay(job, bay_key)
+        known = {d["id"] for d in row.detections}
+        row.detections = [*row.detections, *(msgspec.to_builtins(d) for d in found if d.id not in known)]
+        row.save(update_fields=("detections",))
+    return job
+
+
+def take_detection_back(user: Any, job_id: UUID, bay_key: str, key: str) -> models.Job:
+    """Take a detection back; taking one back that is not there does nothing."""
+    with changing(user, job_id, revision=None, what=f"something found behind {bay_key} was taken back") as job:
+        row = find_bay(job, bay_key)
+        row.detections = [d for d in row.detections if d["id"] != key]
+        row.save(update_fields=("detections",))
+    return job
+
+
 def shelf(user: Any) -> tuple[core.Instrument, ...]:
     """Return a user's own instruments."""
     found = models.ShelfInstrument.objects.filter(owner=user).values_list("value", flat=True)

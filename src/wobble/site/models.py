@@ -144,6 +144,8 @@ class Bay(Placed):
     back_line = models.JSONField()
     closing = models.JSONField(default=dict)
     alternatives = models.JSONField(default=list)
+    backing = models.JSONField(null=True)
+    detections = models.JSONField(default=list)
 
     class Meta(Placed.Meta):
         """One bay a key."""
@@ -184,6 +186,7 @@ class Unit(Placed):
     ready_made = models.BooleanField(default=True)
     weight_kg = models.FloatField(default=0.0)
     feet_in_mm = models.FloatField(default=0.0)
+    holds = models.CharField(max_length=20, default="nothing")
     standing = models.JSONField(default=on_shims)
     front = models.JSONField(default=dict)
     spare = models.JSONField(default=dict)

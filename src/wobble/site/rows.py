@@ -34,6 +34,8 @@ BAY_OWN_FIELDS = (
     "back_line",
     "closing",
     "alternatives",
+    "backing",
+    "detections",
 )
 _KIT_FIELDS = ("tolerance_mm", "max_stack_mm", "least_overlap_mm")
 _ABOUT_FIELDS = ("name", "place", "note", "units")

@@ -136,6 +136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/bays/{bay_id}/backing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Backing
+         * @description Say what the wall is made of.
+         */
+        put: operations["put_backing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/bays/{bay_id}/decisions": {
         parameters: {
             query?: never;
@@ -151,6 +171,46 @@ export interface paths {
         put: operations["put_decisions"];
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bays/{bay_id}/detections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Detections
+         * @description Store what was found behind the lining. Sending the same twice stores it once.
+         */
+        post: operations["add_detections"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bays/{bay_id}/detections/{detection_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Take Detection Back
+         * @description Take back something that was not there.
+         */
+        delete: operations["take_detection_back"];
         options?: never;
         head?: never;
         patch?: never;
@@ -212,6 +272,26 @@ export interface paths {
          * @description Say what the readings tell of a bay.
          */
         get: operations["get_gauge"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bays/{bay_id}/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Hold
+         * @description Say where the studs are and how every unit is fastened.
+         */
+        get: operations["get_hold"];
         put?: never;
         post?: never;
         delete?: never;
@@ -649,6 +729,40 @@ export interface components {
             turn_mm_per_m: number;
         };
         /**
+         * Backing
+         * @description What a wall is made of: its lining, and the studs behind it, as wide and deep as they are, mm.
+         *
+         *         `clear_mm` is how far holes keep from outlets and from the lines straight up, down and sideways of them.
+         */
+        Backing: {
+            /** @default 50 */
+            clear_mm: number;
+            /** @default 90 */
+            deep_mm: number;
+            /**
+             * @default wood studs
+             * @enum {unknown}
+             */
+            kind: "lath and plaster" | "masonry" | "metal studs" | "ribs and battens" | "wood studs";
+            /** @default 12.5 */
+            lining_mm: number;
+            /** @default 45 */
+            stud_mm: number;
+            /**
+             * @default spruce-pine-fir
+             * @enum {unknown}
+             */
+            wood: "douglas fir" | "hem-fir" | "oak" | "plywood" | "southern pine" | "spruce-pine-fir";
+        };
+        /**
+         * BackingEdit
+         * @description What a wall is made of.
+         */
+        BackingEdit: {
+            backing: components["schemas"]["Backing"];
+            revision: number;
+        };
+        /**
          * Base
          * @description Where the undersides of the units stand.
          *
@@ -702,6 +816,8 @@ export interface components {
              *     }
              */
             back_line: components["schemas"]["BackLine"];
+            /** @default null */
+            backing: components["schemas"]["Backing"] | null;
             /**
              * @default typical
              * @enum {unknown}
@@ -731,6 +847,8 @@ export interface components {
              */
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             depth_mm: number;
+            /** @default [] */
+            detections: components["schemas"]["Detection"][];
             /**
              * @default gravity
              * @enum {unknown}
@@ -804,6 +922,22 @@ export interface components {
             scribes: components["schemas"]["Scribe"][];
             sides: components["schemas"]["Sides"][];
             units: components["schemas"]["Unit"][];
+        };
+        /**
+         * BayHold
+         * @description Hold for one bay.
+         *
+         *         Attributes:
+         *             bay: Which. spacings: Hypotheses on how far the studs stand apart, likeliest first.
+         *             lines: The studs, from the left.
+         *             odd: Detections that fit no stud. held: How each unit is fastened; empty while there is no plan.
+         */
+        BayHold: {
+            bay: string;
+            held: components["schemas"]["Held"][];
+            lines: components["schemas"]["StructureLine"][];
+            odd: string[];
+            spacings: components["schemas"]["Spacing"][];
         };
         /**
          * Board
@@ -980,6 +1114,35 @@ export interface components {
             closing: components["schemas"]["Closing"];
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             revision: number;
+        };
+        /**
+         * Detection
+         * @description Something found behind the lining, at (along, up), by one method; a hole that bit or missed is one too.
+         */
+        Detection: {
+            at: [
+                number,
+                number
+            ];
+            id: string;
+            /** @enum {unknown} */
+            method: "knock" | "magnet" | "nail seen" | "scanner" | "trial hole";
+            /**
+             * @default centre
+             * @enum {unknown}
+             */
+            sees: "centre" | "hit" | "left edge" | "miss" | "right edge" | "screw";
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+        };
+        /**
+         * Detections
+         * @description Things found behind a lining; each has an id made by whoever found it.
+         */
+        Detections: {
+            detections: components["schemas"]["Detection"][];
         };
         /**
          * Divide
@@ -1328,6 +1491,31 @@ export interface components {
             passes: components["schemas"]["Pass"][];
             unit: string;
             why: string;
+        };
+        /**
+         * Held
+         * @description How one unit is held.
+         *
+         *         Attributes:
+         *             unit: Which. weight_kg: Full. shear_n: On all its screws together. pull_n: On its top row.
+         *             points: Its screws, the fewest that hold it. use: Share of the weakest screw's capacity that is used; 1 is all.
+         *             lateral_n: What one screw carries sideways. withdrawal_n: What pulls it out. working: How they come about.
+         *             enough: Whether it holds, every screw sure to bite. instead: What to do where it does not.
+         *             caution: The word that belongs beside it.
+         */
+        Held: {
+            caution: string;
+            enough: boolean;
+            instead: string;
+            lateral_n: number;
+            points: components["schemas"]["Point"][];
+            pull_n: number;
+            shear_n: number;
+            unit: string;
+            use: number;
+            weight_kg: number;
+            withdrawal_n: number;
+            working: string[];
         };
         /**
          * HighSpot
@@ -1845,6 +2033,33 @@ export interface components {
             trades: components["schemas"]["Trade"][];
         };
         /**
+         * Point
+         * @description One screw.
+         *
+         *         Attributes:
+         *             unit: Of which unit. at: (along, up) on the wall. order: Its turn in the drilling list, from 1.
+         *             bites: Chance that it meets wood, 0 to 1. packing: What is packed behind the rail there.
+         *             screw_mm: Length of the screw, as sold. long: What it is built up from. reach_mm: How deep in the wood.
+         *             pilot_mm: Pilot hole in the wood. clearance_mm: Hole through the rail.
+         *             check: What to do before it is drilled; "" for nothing beyond the usual.
+         */
+        Point: {
+            at: [
+                number,
+                number
+            ];
+            bites: number;
+            check: string;
+            clearance_mm: number;
+            long: components["schemas"]["Figure"];
+            order: number;
+            packing: components["schemas"]["Figure"];
+            pilot_mm: number;
+            reach_mm: number;
+            screw_mm: number;
+            unit: string;
+        };
+        /**
          * Profile
          * @description Offsets from one straight stick: at each place on the surface's second axis, how far the surface stands off, mm.
          *
@@ -2253,6 +2468,14 @@ export interface components {
             value: number;
         };
         /**
+         * Spacing
+         * @description One hypothesis on the spacing: mm, None for irregular, and its weight, 0 to 1.
+         */
+        Spacing: {
+            mm: number | null;
+            weight: number;
+        };
+        /**
          * Span
          * @description Distance between opposite surfaces, mm: left to right at (y, z), or floor to ceiling at (x, y).
          */
@@ -2393,6 +2616,16 @@ export interface components {
             id: string;
             job: components["schemas"]["Job"];
             revision: number;
+        };
+        /**
+         * StructureLine
+         * @description One line: where it likely is, its standard uncertainty, mm, how sure it is there, and found by what.
+         */
+        StructureLine: {
+            at_mm: number;
+            chance: number;
+            methods: string[];
+            sd_mm: number;
         };
         /**
          * SurfaceShape
@@ -2594,6 +2827,11 @@ export interface components {
              */
             front: components["schemas"]["Front"];
             height_mm: number;
+            /**
+             * @default nothing
+             * @enum {unknown}
+             */
+            holds: "bedding" | "books" | "clothes" | "crockery" | "files" | "nothing" | "tins" | "tools";
             id: string;
             /**
              * @default base
@@ -2942,6 +3180,42 @@ export interface operations {
             };
         };
     };
+    put_backing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackingEdit"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     put_decisions: {
         parameters: {
             query?: never;
@@ -2957,6 +3231,75 @@ export interface operations {
                 "application/json": components["schemas"]["DecisionsEdit"];
             };
         };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    add_detections: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Detections"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    take_detection_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+                detection_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description Done */
             200: {
@@ -3101,6 +3444,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Place"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_hold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BayHold"];
                 };
             };
             /** @description Refused */

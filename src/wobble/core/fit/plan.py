@@ -206,19 +206,23 @@ def _under(standing: Standing, gap_mm: float, kit: ShimKit) -> Filling:
 
 
 def _packings(ground: Ground, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
-    """Return the packing behind every fixing; what hangs counts from a line of its own."""
+    return packings_at(ground, base, kit, ground.fixings)
+
+
+def packings_at(ground: Ground, base: Base, kit: ShimKit, fixings: tuple[Fixing, ...]) -> tuple[Packing, ...]:
+    """Return the packing behind each of some fixings; what hangs counts from a line of its own."""
     if ground.back_high is None:
         return ()
     units = {u.id: u for u in ground.survey.bay.units}
-    hung = {f.id for f in ground.fixings if ground.hung_high is not None and not units[f.unit].stands}
+    hung = {f.id for f in fixings if ground.hung_high is not None and not units[f.unit].stands}
     found: dict[str, Packing] = {}
     for high, line, mine in (
-        (ground.back_high, ground.back_line_mm, [f for f in ground.fixings if f.id not in hung]),
-        (ground.hung_high, ground.hung_line_mm, [f for f in ground.fixings if f.id in hung]),
+        (ground.back_high, ground.back_line_mm, [f for f in fixings if f.id not in hung]),
+        (ground.hung_high, ground.hung_line_mm, [f for f in fixings if f.id in hung]),
     ):
         if high is not None and mine:
             found |= _packed(ground, base, kit, _Behind(high, line, tuple(mine)))
-    return tuple(found[f.id] for f in ground.fixings)
+    return tuple(found[f.id] for f in fixings)
 
 
 @dataclass(frozen=True)

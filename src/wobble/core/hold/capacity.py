@@ -13,6 +13,7 @@ from __future__ import annotations
 import math
 from typing import Literal
 
+from wobble.core.behind import Species
 from wobble.core.errors import WobbleError
 from wobble.core.job import Value
 
@@ -23,7 +24,6 @@ PERMANENT = 0.9
 SMALL_IN = 0.25
 LEAST_PENETRATION_D = 6.0
 
-Species = Literal["spruce-pine-fir", "hem-fir", "douglas fir", "southern pine", "oak", "plywood"]
 SPECIFIC_GRAVITY: dict[Species, float] = {
     "spruce-pine-fir": 0.42,
     "hem-fir": 0.43,

@@ -10,14 +10,13 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import Literal
 
 import numpy as np
 from scipy.special import ndtr
 
+from wobble.core.behind import Detection, Method
 from wobble.core.gauge.prior import Floats
-from wobble.core.job import Coordinate, Moment, Name, Value
-from wobble.core.value import Key
+from wobble.core.job import Value
 
 SPACINGS_MM = (400.0, 406.4, 488.0, 600.0, 609.6)
 BUILT_SD_MM = 4.0
@@ -31,20 +30,7 @@ EDGE_MM = 8.0
 """A screw nearer to a stud's edge than this splits it or slips out."""
 SURE = 0.9
 
-Method = Literal["scanner", "magnet", "knock", "trial hole", "nail seen"]
-Sees = Literal["centre", "left edge", "right edge", "screw", "hit", "miss"]
 SD_MM: dict[Method, float] = {"scanner": 5.0, "magnet": 8.0, "knock": 18.0, "trial hole": 2.0, "nail seen": 8.0}
-
-
-class Detection(Value, frozen=True, kw_only=True):
-    """Something found behind the lining, at (along, up), by one method."""
-
-    id: Key
-    at: tuple[Coordinate, Coordinate]
-    method: Method
-    sees: Sees = "centre"
-    taken_at: Moment
-    taken_by: Name = ""
 
 
 class StructureLine(Value, frozen=True, kw_only=True):

@@ -7,10 +7,13 @@ from datetime import timedelta
 import numpy as np
 from msgspec.structs import replace
 
+from wobble.core.behind import Method, Sees
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import Station, stations
 from wobble.core.job import (
+    Backing,
     Bay,
+    Detection,
     Doorway,
     HighSpot,
     Instrument,
@@ -158,6 +161,31 @@ def _bay() -> Bay:
             ),
         ),
         datum=HighSpot(over_mm=0.5),
+        backing=Backing(),
+        detections=_studs(),
+    )
+
+
+def _studs() -> tuple[Detection, ...]:
+    """Return what a scanner and a magnet found of studs at 600: both edges of all but one, and some screws."""
+    rng = np.random.default_rng(16)
+    found: list[tuple[float, Method, Sees]] = []
+    for i, stud in enumerate(np.arange(190.0, WIDTH_MM, 600.0)):
+        if i == 3:
+            continue
+        edges: tuple[tuple[Sees, float], ...] = (("left edge", -22.5), ("right edge", 22.5))
+        found += [(float(stud + off + rng.normal(0, 3.0)), "scanner", sees) for sees, off in edges]
+        found.append((float(stud + rng.uniform(-10, 10)), "magnet", "screw"))
+    return tuple(
+        Detection(
+            id=f"stud-{i + 1}",
+            at=(round(x), 640.0 if method == "scanner" else 660.0),
+            method=method,
+            sees=sees,
+            taken_at=FIRST_READING,
+            taken_by="Ines",
+        )
+        for i, (x, method, sees) in enumerate(found)
     )
 
 
@@ -173,6 +201,7 @@ def _above(id_: str, name: str, x_mm: float) -> Unit:
         over_base_mm=1400.0,
         fixing_heights_mm=(600.0,),
         weight_kg=22.0,
+        holds="tools" if id_ == "E" else "tins",
         standing=Hung(),
         front=Front(opens="pair of doors"),
     )

@@ -12,7 +12,7 @@ from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
 from wobble.core.errors import DocumentError, LengthError, SurveyError, WobbleError
-from wobble.site.api import fit, gauge, jobs, session, shelf, wire
+from wobble.site.api import fit, gauge, hold, jobs, session, shelf, wire
 from wobble.site.edits import Contradiction, NotThere, Stale
 
 STATUS: dict[type[WobbleError], int] = {
@@ -42,6 +42,7 @@ api.add_router("/shelf", shelf.router)
 api.add_router("/jobs", jobs.router)
 api.add_router("/jobs", gauge.router)
 api.add_router("/jobs", fit.router)
+api.add_router("/jobs", hold.router)
 
 
 @api.exception_handler(WobbleError)
