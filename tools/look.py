@@ -61,6 +61,10 @@ def _cut_down(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
+def _open_screw(page: Page) -> None:
+    page.get_by_role("button", name="Screw 3, bites").first.click()
+
+
 def _part(name: str) -> Callable[[Page], None]:
     """Open one of the parts under the drawing, and bring it into the window."""
 
@@ -92,6 +96,7 @@ VIEWS = (
     View("fit-galley", "/jobs/{galley}/galley/fit"),
     View("fit-working", BAY + "/fit", _open_working),
     View("fit-dark", BAY + "/fit", dark=True),
+    View("hold", BAY + "/hold", _open_screw),
     View("gauge-phone", BAY + "/gauge", screen="phone"),
     View("fit-phone", BAY + "/fit", screen="phone"),
     View("sign-in-phone", "/", screen="phone", signed_in=False),

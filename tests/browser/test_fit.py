@@ -122,3 +122,17 @@ def test_every_part_fits_a_phone(phone, name):
     pane(phone.page, name)
     phone.page.wait_for_timeout(300)
     assert phone.serious_faults() == []
+
+
+def test_a_hole_that_missed_is_a_tap_and_the_studs_are_estimated_again(phone):
+    page = phone.page
+    phone.open_demo()
+    job = Job.objects.get(name="Gable workroom")
+    phone.goto(f"/jobs/{job.id}/north/hold")
+    expect(page.get_by_text("6 studs, 600 apart")).to_be_visible()
+    row = page.get_by_role("row").filter(has_text="B Press")
+    expect(row).to_contain_text("99 %")
+    page.get_by_role("button", name="Screw 4 missed").tap()
+    expect(row.filter(has_text="99 %")).to_have_count(0)
+    assert Bay.objects.get(key="north").detections[-1]["sees"] == "miss"
+    assert phone.serious_faults() == []

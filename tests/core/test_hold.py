@@ -10,8 +10,11 @@ import pytest
 from bench.walls import STUD_MM, WALL_MM, known, made_up_wall, walls
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
+from tests.catalogue import PLUMB, box, floor_at, grid, job_of, offset
 from wobble.core.behind import Detection
+from wobble.core.fit.obstacles import ELECTRIC
 from wobble.core.hold.capacity import (
     CapacityError,
     Mode,
@@ -24,8 +27,15 @@ from wobble.core.hold.capacity import (
     withdrawal,
     yields,
 )
+from wobble.core.hold.fastening import Held, loads, weight_kg
 from wobble.core.hold.lines import structure
+from wobble.core.job import Unit
+from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.instruments import FIRST_READING
+from wobble.core.practice.narrowboat import narrowboat_galley
+from wobble.core.practice.vestry import vestry_press
+from wobble.core.solve import solve_hold
+from wobble.core.unit import Hung, OnShims
 
 
 def restraint_of_rigid(load: float, q: float, long: float) -> float:
@@ -229,3 +239,81 @@ def test_bites_of_a_made_up_wall_are_chances():
     assert max(chances) <= 1
     assert max(known_.bites(x) for x in wall.studs) > 0.9
     assert known_.width_mm == STUD_MM
+
+
+def test_a_unit_on_a_hollow_gets_longer_screws():
+    """The wall 15 hollow at the right stud: rail 18, lining 12.5 and 35 of wood want 70 at the left, 90 there."""
+    held = held_of(lambda x: -15.0 if x > 1200 else 0.0, studs=(400.0, 1600.0))[0]
+    by_place = {round(p.at[0], -2): p for p in held.points}
+    assert by_place[400.0].screw_mm == 70.0
+    assert by_place[1600.0].screw_mm == 90.0
+    assert by_place[1600.0].packing.value_mm == pytest.approx(15.0, abs=1.0)
+    for p in held.points:
+        assert sum(s.value_mm for s in p.long.working) == pytest.approx(p.long.value_mm)
+        assert p.reach_mm >= 35.0
+        assert p.screw_mm >= p.long.value_mm
+
+
+def test_loads_are_those_of_the_lever():
+    """20 kg of box, 0.3456 m³ of books at 350: 141 kg; it pulls its top row with half its depth over 600."""
+    unit = box("W", x=300.0, width=1600.0, depth_mm=300.0, height_mm=720.0, over_base_mm=1400.0, standing=Hung())
+    full = replace(unit, weight_kg=20.0, holds="books", fixing_heights_mm=(600.0,))
+    assert weight_kg(full) == pytest.approx(20.0 + 350 * 0.3456)
+    shear, pull = loads(full)
+    assert shear == pytest.approx(9.81 * (20.0 + 350 * 0.3456))
+    assert pull == pytest.approx(shear * 150 / 600)
+    standing = replace(full, over_base_mm=0.0, standing=OnShims())
+    assert loads(standing) == pytest.approx((0.0, 110.0 * 720 / 600))
+
+
+def test_no_screw_stands_in_a_zone_of_the_demo_jobs():
+    """Brute force over every mark: 50 all round, and for what is electric also straight up, down and sideways."""
+    for job in (gable_workroom(), vestry_press(), narrowboat_galley()):
+        bay = job.bays[0]
+        for held in solve_hold(job, bay.id).held:
+            for point in held.points:
+                for mark in bay.marks:
+                    (x, z), (w, h) = mark.at, mark.size
+                    off = (max(x - point.at[0], 0, point.at[0] - x - w), max(z - point.at[1], 0, point.at[1] - z - h))
+                    near = math.hypot(*off) < 50 or (mark.kind in ELECTRIC and min(off) < 50)
+                    assert not near, (job.name, point.at, mark.name)
+
+
+def test_too_few_or_too_weak_asks_for_a_ledger_and_no_studs_for_finding_them():
+    heavy = box("W", x=300.0, width=1600.0, depth_mm=330.0, height_mm=720.0, over_base_mm=700.0, standing=Hung())
+    heavy = replace(heavy, holds="books", fixing_heights_mm=(680.0,))
+    over = held_of(lambda x: 0.0, heavy)[0]
+    assert over.use > 1
+    assert not over.enough
+    assert "ledger" in over.instead
+    assert over.caution
+    narrow = replace(heavy, width_mm=300.0, x_mm=850.0)
+    assert "Too few studs" in held_of(lambda x: 0.0, narrow)[0].instead
+    blind = held_of(lambda x: 0.0, heavy, studs=())[0]
+    assert blind.points == ()
+    assert blind.instead.startswith("Find the studs first")
+
+
+def test_as_few_screws_as_hold_are_taken():
+    """A light unit that stands takes one row's two surest; nothing else is drilled."""
+    held = held_of(lambda x: 0.0)[0]
+    assert held.enough
+    assert len(held.points) == 2
+    assert held.use <= 1
+    assert [p.order for p in held.points] == [1, 2]
+
+
+def held_of(
+    wall: Callable[[float], float], unit: Unit | None = None, studs: tuple[float, ...] = (400.0, 1000.0, 1600.0)
+) -> tuple[Held, ...]:
+    """Return how a unit of 1400 from 300 on is held by studs, before a wall that stands at `wall(x)`."""
+    back = [
+        replace(offset(f"b{x:.0f}{z:.0f}", "back", (float(x), z), 500.0 - wall(float(x))), set_up=PLUMB.id)
+        for x in np.linspace(0, 2000, 21)
+        for z in (50.0, 700.0, 1400.0)
+    ]
+    unit = unit or box("A", x=300.0, width=1400.0, fixing_heights_mm=(650.0,))
+    floor = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)
+    both = edges(*studs) + tuple(found(x, "screw", "magnet") for x in studs)
+    job = job_of(*floor, *back, width=2000.0, units=(unit,), detections=both)
+    return solve_hold(job, "bay").held

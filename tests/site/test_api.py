@@ -97,6 +97,10 @@ def test_another_users_job_is_not_there(ines, tomas):
         ("PUT", bay_path(stored, "/decisions"), decisions | {"revision": 1}),
         ("POST", bay_path(stored, "/readings"), {"readings": [READING]}),
         ("POST", bay_path(stored, "/finds"), {"notes": [], "marks": []}),
+        ("GET", bay_path(stored, "/hold"), None),
+        ("POST", bay_path(stored, "/detections"), {"detections": []}),
+        ("DELETE", bay_path(stored, "/detections/stud-1"), None),
+        ("PUT", bay_path(stored, "/backing"), {"revision": 1, "backing": {}}),
         ("PUT", job + "/way-in", {"revision": 1, "way_in": []}),
         ("PUT", bay_path(stored, "/alternatives"), {"revision": 1, "alternatives": []}),
         ("GET", bay_path(stored, "/alternatives"), None),
@@ -472,3 +476,31 @@ def test_a_length_is_divided(ines):
     status, fault = ines.post("/jobs/divide", {"how": "boards", "long_mm": 100, "piece_mm": 120})
     assert (status, fault["code"]) == (422, "divide")
     assert fault["mend"]
+
+
+def test_what_is_found_behind_the_lining_is_stored_once_and_moves_the_screws(ines):
+    stored = ines.import_job()
+    before = ines.get(bay_path(stored, "/hold"))[1]
+    assert before["spacings"][0]["mm"] == 600
+    first = before["held"][0]["points"][0]
+    miss = {
+        "id": "hole-1",
+        "at": first["at"],
+        "method": "trial hole",
+        "sees": "miss",
+        "taken_at": "2026-03-08T10:00:00Z",
+    }
+    path = bay_path(stored, "/detections")
+    for _ in range(2):
+        status, now = ines.post(path, {"detections": [miss]})
+        assert status == 200
+    assert [d["id"] for d in now["job"]["bays"][0]["detections"]].count("hole-1") == 1
+    after = ines.get(bay_path(stored, "/hold"))[1]
+    screws = [p for h in after["held"] for p in h["points"] if p["at"] == first["at"]]
+    assert not screws or screws[0]["bites"] < 0.5
+    assert ines.send("DELETE", bay_path(stored, "/detections/hole-1"))[0] == 200
+    assert ines.get(bay_path(stored, "/hold"))[1] == before
+    revision = ines.get(f"/jobs/{stored['id']}")[1]["revision"]
+    status, kept = ines.put(bay_path(stored, "/backing"), {"revision": revision, "backing": {"kind": "masonry"}})
+    assert (status, kept["job"]["bays"][0]["backing"]["kind"]) == (200, "masonry")
+    assert "masonry" in ines.get(bay_path(stored, "/hold"))[1]["held"][0]["instead"]

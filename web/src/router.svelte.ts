@@ -68,5 +68,6 @@ export const router = new Router([
   { path: '/jobs/:job/:bay/place', load: () => import('./stages/jobs/BayPage.svelte') },
   { path: '/jobs/:job/:bay/gauge', load: () => import('./stages/gauge/Gauge.svelte') },
   { path: '/jobs/:job/:bay/fit', load: () => import('./stages/fit/Fit.svelte') },
+  { path: '/jobs/:job/:bay/hold', load: () => import('./stages/hold/Hold.svelte') },
   { path: '/jobs/:job/:bay/fit/:scribe', load: () => import('./stages/fit/Template.svelte') },
 ]);

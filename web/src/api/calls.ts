@@ -3,6 +3,9 @@ import { carry, client, upload, value } from './client';
 import type {
   Alternative,
   BackLine,
+  Backing,
+  BayHold,
+  Detection,
   Bay,
   BayFit,
   CheckFound,
@@ -173,4 +176,27 @@ export const calls = {
       }),
     ),
   divide: (asked: Divide): Promise<Divided> => value(client.POST('/api/jobs/divide', { body: asked })),
+
+  hold: (job: string, bay: string): Promise<BayHold> =>
+    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/hold', bayPath(job, bay))),
+  addDetections: (job: string, bay: string, detections: Detection[]): Promise<StoredJob> =>
+    value(
+      client.POST('/api/jobs/{job_id}/bays/{bay_id}/detections', {
+        ...bayPath(job, bay),
+        body: { detections },
+      }),
+    ),
+  takeDetectionBack: (job: string, bay: string, detection: string): Promise<StoredJob> =>
+    value(
+      client.DELETE('/api/jobs/{job_id}/bays/{bay_id}/detections/{detection_id}', {
+        params: { path: { job_id: job, bay_id: bay, detection_id: detection } },
+      }),
+    ),
+  putBacking: (job: string, bay: string, revision: number, backing: Backing): Promise<StoredJob> =>
+    value(
+      client.PUT('/api/jobs/{job_id}/bays/{bay_id}/backing', {
+        ...bayPath(job, bay),
+        body: { revision, backing },
+      }),
+    ),
 };

@@ -17,6 +17,7 @@
           { key: 'place', name: 'Bay', to: `/jobs/${job.id}/${bay.id}/place`, n: bay.units.length },
           { key: 'gauge', name: 'Gauge', to: `/jobs/${job.id}/${bay.id}/gauge`, n: bay.readings.length },
           { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${bay.id}/fit`, n: 0 },
+          { key: 'hold', name: 'Hold', to: `/jobs/${job.id}/${bay.id}/hold`, n: 0 },
         ]
       : [],
   );

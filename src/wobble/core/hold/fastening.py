@@ -308,6 +308,8 @@ def _instead(wall: Wall, unit: Unit, points: tuple[Point, ...], *, holds: bool, 
         )
     if not wall.known.lines:
         return "Find the studs first: scanner and magnet along the height of the rail."
+    if len(points) == 1 and unit.stands and holds:
+        return "One stud only behind it: screw it to its neighbours too, so that it cannot turn."
     if len(points) < 2:
         return (
             "Too few studs behind it: a rail or ledger over all studs of the run, screwed into each, carries it; or "

@@ -179,7 +179,7 @@ def _studs() -> tuple[Detection, ...]:
     return tuple(
         Detection(
             id=f"stud-{i + 1}",
-            at=(round(x), 640.0 if method == "scanner" else 660.0),
+            at=(float(round(x)), 640.0 if method == "scanner" else 660.0),
             method=method,
             sees=sees,
             taken_at=FIRST_READING,

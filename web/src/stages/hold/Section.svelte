@@ -1,0 +1,75 @@
+<!-- One screw in its true length: through rail, packing and lining into the stud. -->
+<script lang="ts">
+  import type { Backing, Held, LengthUnit } from '../../api/types';
+  import { showLength, showSpread } from '../../entry/length';
+
+  interface Props {
+    point: Held['points'][number];
+    backing: Backing;
+    unit: LengthUnit;
+  }
+  let p: Props = $props();
+  const packed = $derived(Math.max(0, p.point.packing.value_mm));
+  const parts = $derived([
+    { what: 'rail', mm: p.point.long.working?.[0]?.value_mm ?? 18 },
+    { what: 'packing', mm: packed },
+    { what: 'lining', mm: p.backing.lining_mm },
+    { what: 'stud', mm: p.backing.deep_mm },
+  ]);
+  const starts = $derived(parts.map((_, i) => parts.slice(0, i).reduce((sum, q) => sum + q.mm, 0)));
+  const whole = $derived(parts.reduce((sum, q) => sum + q.mm, 0));
+  const k = $derived(340 / Math.max(whole, p.point.screw_mm));
+</script>
+
+<svg
+  viewBox="-4 0 352 74"
+  width="100%"
+  role="img"
+  aria-label="Screw {p.point.order} in a section, {p.point.screw_mm} long"
+>
+  {#each parts as part, i (part.what)}
+    <rect class={part.what} x={starts[i]! * k} y="8" width={Math.max(part.mm * k, 0.5)} height="40" />
+    <text x={starts[i]! * k + (part.mm * k) / 2} y="62">{part.mm * k > 26 ? part.what : ''}</text>
+  {/each}
+  <path
+    class="screw"
+    d="M0,18l5,8h{p.point.screw_mm * k - 13}l8,2l-8,2h{-(p.point.screw_mm * k - 13)}l-5,8Z"
+  />
+</svg>
+<p class="quiet">
+  5 × {showLength(p.point.screw_mm, p.unit, 0)} reaches
+  <b class="figure">{showLength(p.point.reach_mm, p.unit)}</b>
+  into the stud behind {showLength(packed, p.unit)}
+  {showSpread(p.point.packing.sd_mm, p.unit)} of packing. Pilot {showLength(p.point.pilot_mm, p.unit)},
+  clearance
+  {showLength(p.point.clearance_mm, p.unit)}.
+</p>
+
+<style>
+  rect {
+    stroke: var(--w-ink);
+    stroke-width: 0.8;
+    fill: var(--w-unit);
+  }
+  .packing {
+    fill: var(--w-chalk-wash);
+  }
+  .lining {
+    fill: var(--w-wall);
+  }
+  .stud {
+    fill: var(--w-wood, #d9b98a);
+  }
+  .screw {
+    fill: var(--w-ink);
+    stroke: none;
+  }
+  text {
+    font-size: 10px;
+    text-anchor: middle;
+    fill: var(--w-ink-soft);
+  }
+  p {
+    font-size: 0.8125rem;
+  }
+</style>
