@@ -100,7 +100,6 @@ VIEWS = (
     View("gauge-phone", BAY + "/gauge", screen="phone"),
     View("fit-phone", BAY + "/fit", screen="phone"),
     View("sign-in-phone", "/", screen="phone", signed_in=False),
-    View("jobs-phone", "/", screen="phone"),
     # last: the decision that it turns is kept
     View("fit-cut-down", BAY + "/fit", _cut_down),
 )
