@@ -1501,6 +1501,7 @@ export interface components {
          *             points: Its screws, the fewest that hold it. use: Share of the weakest screw's capacity that is used; 1 is all.
          *             lateral_n: What one screw carries sideways. withdrawal_n: What pulls it out. working: How they come about.
          *             enough: Whether it holds, every screw sure to bite. instead: What to do where it does not.
+         *             ledger: What it rests on, where its own screws cannot carry it; they then only hold it back.
          *             caution: The word that belongs beside it.
          */
         Held: {
@@ -1508,6 +1509,7 @@ export interface components {
             enough: boolean;
             instead: string;
             lateral_n: number;
+            ledger: components["schemas"]["Ledger"] | null;
             points: components["schemas"]["Point"][];
             pull_n: number;
             shear_n: number;
@@ -1693,6 +1695,26 @@ export interface components {
             sd_mm: number;
             set_up: string;
             since: string;
+        };
+        /**
+         * Ledger
+         * @description A strip along the wall for a unit to rest on: its top at the unit's underside, two screws into every stud.
+         *
+         *         Attributes:
+         *             top_mm: Height of its top over the datum mark. start_mm: Its left end, mm along. end_mm: Its right one.
+         *             thick_mm: Its thickness. studs: Places of the studs that it is screwed to, mm along. screw_mm: Length, as sold.
+         *             each_n: What one of its screws carries. carries_n: All of them. use: Share of that which the unit takes.
+         */
+        Ledger: {
+            carries_n: number;
+            each_n: number;
+            end_mm: number;
+            screw_mm: number;
+            start_mm: number;
+            studs: number[];
+            thick_mm: number;
+            top_mm: number;
+            use: number;
         };
         /**
          * Leg

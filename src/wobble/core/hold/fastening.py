@@ -41,7 +41,9 @@ WOODEN: tuple[BackingKind, ...] = ("wood studs", "lath and plaster", "ribs and b
 RAIL_MM = 18.0
 REACH_MM = 35.0
 """How deep a screw is to reach into the stud: ten diameters of a 5 mm screw need not be had, six must."""
-SOLD_MM = (40.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0, 120.0, 140.0, 160.0)
+LEDGER_MM, LEDGER_HIGH_MM, LEDGER_REACH_MM = 38.0, 60.0, 45.0
+LEDGER_SHANK_MM, LEDGER_ROOT_MM = 8.0, 5.6
+SOLD_MM = (40.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0, 120.0, 140.0, 160.0, 180.0)
 SIDE_KEPT_MM = 25.0
 BEHIND_KEPT_MM = 10.0
 UNEVEN = 1.25
@@ -76,6 +78,26 @@ class Point(Value, frozen=True, kw_only=True):
     check: str
 
 
+class Ledger(Value, frozen=True, kw_only=True):
+    """A strip along the wall for a unit to rest on: its top at the unit's underside, two screws into every stud.
+
+    Attributes:
+        top_mm: Height of its top over the datum mark. start_mm: Its left end, mm along. end_mm: Its right one.
+        thick_mm: Its thickness. studs: Places of the studs that it is screwed to, mm along. screw_mm: Length, as sold.
+        each_n: What one of its screws carries. carries_n: All of them. use: Share of that which the unit takes.
+    """
+
+    top_mm: float
+    start_mm: float
+    end_mm: float
+    thick_mm: float
+    studs: tuple[float, ...]
+    screw_mm: float
+    each_n: float
+    carries_n: float
+    use: float
+
+
 class Held(Value, frozen=True, kw_only=True):
     """How one unit is held.
 
@@ -84,6 +106,7 @@ class Held(Value, frozen=True, kw_only=True):
         points: Its screws, the fewest that hold it. use: Share of the weakest screw's capacity that is used; 1 is all.
         lateral_n: What one screw carries sideways. withdrawal_n: What pulls it out. working: How they come about.
         enough: Whether it holds, every screw sure to bite. instead: What to do where it does not.
+        ledger: What it rests on, where its own screws cannot carry it; they then only hold it back.
         caution: The word that belongs beside it.
     """
 
@@ -98,6 +121,7 @@ class Held(Value, frozen=True, kw_only=True):
     working: tuple[str, ...]
     enough: bool
     instead: str
+    ledger: Ledger | None
     caution: str
 
 
@@ -146,6 +170,9 @@ def _held(wall: Wall, unit: Unit, drilled: int) -> Held:
     shear, pull = loads(unit)
     rows = _candidates(wall, unit)
     chosen, use, weakest = _fewest(rows, shear, pull)
+    ledger = _ledger(wall, unit, shear, rows) if use > 1 and not unit.stands else None
+    if ledger is not None and ledger.use <= 1:
+        chosen, use, weakest = _fewest(rows, 0.0, pull)
     points = tuple(
         Point(
             unit=c.point.unit,
@@ -176,7 +203,8 @@ def _held(wall: Wall, unit: Unit, drilled: int) -> Held:
         withdrawal_n=out,
         working=_working(wall, unit, shear, pull, weakest),
         enough=holds and sure,
-        instead=_instead(wall, unit, points, holds=holds, sure=sure),
+        instead=_instead(wall, unit, points, holds=holds and ledger is None, sure=sure),
+        ledger=ledger,
         caution=_caution(unit),
     )
 
@@ -298,6 +326,45 @@ def _working(wall: Wall, unit: Unit, shear: float, pull: float, weakest: _Candid
             f"sideways (dowel equations with the gap), {weakest.withdrawal_n:.0f} N out, for good, safety within."
         )
     return tuple(said)
+
+
+def _ledger(wall: Wall, unit: Unit, shear: float, found: list[_Candidate]) -> Ledger | None:
+    """Return a ledger under a hung unit over the studs behind it; None with fewer than two of them."""
+    low = wall.plan.base.height.value_mm + unit.over_base_mm
+    studs = [
+        line.at_mm
+        for line in wall.known.lines
+        if unit.x_mm <= line.at_mm <= unit.right_mm
+        and wall.known.bites(line.at_mm) >= SURE
+        and near_services(wall.bay, (line.at_mm, low - LEDGER_HIGH_MM / 2), wall.backing.clear_mm) is None
+    ]
+    if len(studs) < 2 or not found:
+        return None
+    packed = max(max(c.point.packing.value_mm, 0.0) + 2 * c.point.packing.sd_mm for c in found)
+    gap = packed + wall.backing.lining_mm
+    sold = next((mm for mm in SOLD_MM if mm >= LEDGER_MM + gap + LEDGER_REACH_MM), None)
+    if sold is None:
+        return None
+    each = lateral(
+        Screw(shank_mm=LEDGER_SHANK_MM, root_mm=LEDGER_ROOT_MM, long_mm=sold, thread_mm=0.6 * sold),
+        side_mm=LEDGER_MM,
+        gap_mm=gap,
+        main_mm=sold - LEDGER_MM - gap,
+        side=wall.backing.wood,
+        main=wall.backing.wood,
+    ).capacity_n
+    carries = 2 * len(studs) * each
+    return Ledger(
+        top_mm=low,
+        start_mm=unit.x_mm,
+        end_mm=unit.right_mm,
+        thick_mm=LEDGER_MM,
+        studs=tuple(studs),
+        screw_mm=sold,
+        each_n=each,
+        carries_n=carries,
+        use=shear / carries,
+    )
 
 
 def _instead(wall: Wall, unit: Unit, points: tuple[Point, ...], *, holds: bool, sure: bool) -> str:

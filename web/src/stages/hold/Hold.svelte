@@ -2,7 +2,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { Backing, BayFit, BayHold, Detection, Place, SurfaceName } from '../../api/types';
+  import type { Backing, BayFit, BayHold, Detection, Held, Place, SurfaceName } from '../../api/types';
   import { Button, Select, SelectItem } from '../../carbon';
   import BayDrawing from '../../drawing/BayDrawing.svelte';
   import type { Layout } from '../../drawing/layout';
@@ -89,6 +89,8 @@
   }
   const put = (part: Partial<Backing>) =>
     void change((id, revision) => calls.putBacking(id, key, revision, { ...backing, ...part }));
+  const ledgerWords = (l: NonNullable<Held['ledger']>) =>
+    `Ledger ${showLength(l.thick_mm, unit, 0)} thick, its top ${showLength(l.top_mm, unit)} up, from ${showLength(l.start_mm, unit, 0)} to ${showLength(l.end_mm, unit, 0)}; two screws of 8 × ${showLength(l.screw_mm, unit, 0)} into each of ${l.studs.length} studs carry ${Math.floor(l.carries_n)} N, of which it takes ${Math.ceil(l.use * 100)} %.`;
   const pick = (id: string | null) => (lit = lit === id ? null : id);
 
   onMount(() => {
@@ -260,7 +262,7 @@
         <Answer
           mark={h.enough ? (h.instead ? 'mind' : 'fine') : h.points.length ? 'mind' : 'stop'}
           title="{name(h.unit)}: {h.points.length} screw{h.points.length === 1 ? '' : 's'}"
-          text={[...h.working, h.instead].filter(Boolean).join(' ')}
+          text={[...h.working, h.instead, h.ledger ? ledgerWords(h.ledger) : ''].filter(Boolean).join(' ')}
           caution={h.caution}
           figure={h.points.length ? use : undefined}
         />
