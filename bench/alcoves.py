@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
 
-from wobble.core.fit.openings import SURE, Opening, Stand, opening
+from wobble.core.fit.openings import Opening, Stand, opening
+from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import tiers
 from wobble.core.fit.walls import walls
 from wobble.core.gauge.survey import survey
@@ -159,8 +160,3 @@ def alcoves(n: int, first_seed: int = 50_000) -> Verdicts:
         out.goes.append(free >= alcove.box_mm)
         out.errors_mm.append(said.least.value_mm - free)
     return out
-
-
-def wider(alcove: Alcove, by_mm: float) -> Alcove:
-    """Return the same alcove with a box wider by so much."""
-    return replace(alcove, box_mm=alcove.box_mm + by_mm)

@@ -113,6 +113,24 @@ def test_a_top_rests_on_the_units_under_it():
     assert flat(alcove_job(lean(0.0), lean(0.0, 2000.0), *units, top)).span_mm == 900.0
 
 
+def test_a_top_that_ends_with_its_units_spans_the_widest_of_them():
+    """Its ends stand over the ends of a unit of 700 and one of 900; meeting no wall it is as deep as decided."""
+    units = (box("A", x=200.0, width=700.0), box("B", x=900.0, width=900.0))
+    top = replace(shelf(kind="top", over_base_mm=720.0, meets=()), x_mm=200.0, width_mm=1600.0)
+    part = flat(alcove_job(lean(0.0), lean(0.0, 2000.0), *units, top))
+    assert part.span_mm == 900.0
+    assert part.at_left.value_mm == part.at_left.working[0].value_mm == 500.0
+    alone = replace(top, x_mm=850.0, width_mm=100.0)
+    assert flat(alcove_job(lean(0.0), lean(0.0, 2000.0), *units, alone)).span_mm == pytest.approx(100.0)
+
+
+def test_a_top_goes_with_the_run_that_the_split_moves():
+    top = replace(shelf(kind="top", over_base_mm=720.0, meets=("back",)), x_mm=30.0, width_mm=1900.0)
+    run = (box("A", x=30.0, width=950.0), box("B", x=980.0, width=950.0))
+    moved = solve_fit(alcove_job(lean(0.0), lean(0.0, 2000.0), *run, top, split="equal"), "bay").units
+    assert [u.x_mm for u in moved] == pytest.approx([50.0, 1000.0, 50.0], abs=0.6)
+
+
 def test_a_part_longer_than_its_stock_is_made_in_equal_pieces():
     part = flat(alcove_job(lean(0.0), lean(0.0, 2000.0), box("A"), shelf(board=Board(stuff="pine", stock_mm=900.0))))
     assert part.seams_at == pytest.approx((2000 / 3, 4000 / 3), abs=0.5)

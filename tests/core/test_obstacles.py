@@ -54,7 +54,9 @@ def findings(*marks: Mark) -> dict[str, str]:
         (mark(at=(120.0, 200.0), kind="vent"), {"behind": "mind"}),
         (mark(at=(900.0, 620.0)), {"drills-into": "mind"}),  # sideways of both
         (mark(at=(900.0, 620.0), kind="casing"), {}),
-        (mark(at=(120.0, 600.0), treatment="remove"), {"behind": "mind"}),
+        # an outlet that is taken away leaves its wires in the wall; a casing leaves nothing
+        (mark(at=(120.0, 600.0), treatment="remove"), {"drills-into": "mind", "behind": "mind"}),
+        (mark(at=(120.0, 600.0), treatment="remove", kind="casing"), {"behind": "mind"}),
         (mark(surface="floor", at=(300.0, 100.0), kind="pipe"), {"behind": "mind"}),
     ],
 )

@@ -125,8 +125,8 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
         corners=corners,
         at_back=lengths[back],
         at_front=lengths[front],
-        at_left=_depth(survey, meets, front, left_back, z, stand),
-        at_right=_depth(survey, meets, front, right_back, z, stand),
+        at_left=_depth(survey, unit, meets, left_back, z, stand),
+        at_right=_depth(survey, unit, meets, right_back, z, stand),
         left_deg=_angle(corners[3], corners[0], corners[1]),
         right_deg=_angle(corners[0], corners[1], corners[2]),
         diagonals=(math.dist(corners[0], corners[2]), math.dist(corners[1], corners[3])),
@@ -142,22 +142,24 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
 
 
 def _span(bay: Bay, unit: Unit, meets: tuple[WallName, ...], long_mm: float) -> float:
-    """Return the longest length between two supports: walls that it meets, and the sides of units right under it."""
+    """Return the longest length between two supports: walls that it meets, and the sides of units right under it.
+
+    Without two of them it is looked at as lying on its ends only.
+    """
     under = unit.over_base_mm
     edges = [
         x
         for u in bay.units
         if not u.flat and abs(u.over_base_mm + u.height_mm - under) <= RESTS_MM
         for x in (u.x_mm, u.right_mm)
-        if unit.x_mm < x < unit.right_mm
+        if unit.x_mm <= x <= unit.right_mm
     ]
-    if not edges:
-        return long_mm
     if "left" in meets:
         edges.append(unit.x_mm)
     if "right" in meets:
         edges.append(unit.x_mm + long_mm)
-    return float(np.diff(np.sort(edges)).max())
+    spans = np.diff(np.sort(edges)) if edges else np.zeros(0)
+    return float(spans.max()) if spans.size and spans.max() > 0 else long_mm
 
 
 def _ends(survey: Survey, unit: Unit, meets: tuple[WallName, ...], y: float, z: float) -> tuple[float, float]:
@@ -201,9 +203,11 @@ def _backs(survey: Survey, unit: Unit, meets: tuple[WallName, ...], z: float, st
     return float(wall[0]), float(wall[1])
 
 
-def _depth(survey: Survey, meets: tuple[WallName, ...], front: float, x: float, z: float, stand: Stand) -> Figure:
+def _depth(survey: Survey, unit: Unit, meets: tuple[WallName, ...], x: float, z: float, stand: Stand) -> Figure:
     if "back" not in meets:
-        return Figure(value_mm=front - stand.back_mm, sd_mm=0.0, working=(Step(label="As decided", value_mm=front),))
+        decided = Step(label="As decided", value_mm=unit.depth_mm)
+        return Figure(value_mm=unit.depth_mm, sd_mm=0.0, working=(decided,))
+    front = stand.back_at(unit) + unit.depth_mm
     at = np.array([[x, z]])
     wall = survey.adjustment.line("back", at, stand.back_anchor)
     rests = shares_of_sum(survey, np.array([-1.0]), ("back", at))

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.fit.openings import SURE, Stand
+from wobble.core.fit.openings import Stand
 from wobble.core.fit.passage import Box, corner, doorway, stair, stand_up, tallest_to_stand
+from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import Tier, tiers
 from wobble.core.fit.sides import Sides
 from wobble.core.fit.walls import TAKEN_AWAY, Walls

@@ -10,14 +10,13 @@ from msgspec.structs import replace
 from wobble.core.fit.feet import Foot
 from wobble.core.fit.ground import Ground
 from wobble.core.fit.plan import Plan
+from wobble.core.fit.supports import FRAME_STEP_MM
 from wobble.core.fit.walls import Drawn, Walls
 from wobble.core.gauge.prior import Floats
 from wobble.core.job import ShimKit, Value
 from wobble.core.length import LengthUnit, format_length
 from wobble.core.unit import ScrewFeet
 
-FRAME_STEP_MM = 600.0
-"""A base frame is shimmed at least this often along each of its two rails."""
 MOST_SCRIBED_MM = 25.0
 """What can be scribed off a base without its toe-kick looking crooked."""
 LINE_SPREAD_MM = 0.5

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from typing import Literal
 
 from wobble.core.fit.plan import Packing, Plan
 from wobble.core.job import Bay, Mark, MarkKind
@@ -12,7 +13,6 @@ CLEAR_MM = 50.0
 """A hole is kept this far from anything that is marked, and from the lines straight up, down and sideways of outlets
 and switches, in which their wires run; local codes may ask for more."""
 ELECTRIC: tuple[MarkKind, ...] = ("outlet", "switch", "wire")
-LIVE_WATER: tuple[MarkKind, ...] = ("pipe", "valve", "spout")
 CAUTIONS: dict[MarkKind, str] = {
     "outlet": "Live wires run to it: detect, isolate, then drill. Moving it is work for a licensed electrician.",
     "switch": "Live wires run to it: detect, isolate, then drill. Moving it is work for a licensed electrician.",
@@ -36,16 +36,27 @@ class Clash:
     in_zone: bool
 
 
+Zone = Literal["on it", "in the line of its wires"]
+
+
+def zone(mark: Mark, at: tuple[float, float], clear_mm: float = CLEAR_MM) -> Zone | None:
+    """Return how a hole through the back would meet a mark: on it, or straight up, down or sideways of something live.
+
+    A mark that is taken away is met no more; the wires of an outlet that is stay in the wall.
+    """
+    if mark.surface != "back":
+        return None
+    off = [max(low - x, 0.0, x - low - size) for x, low, size in zip(at, mark.at, mark.size, strict=True)]
+    if max(off) < clear_mm and mark.treatment != "remove":
+        return "on it"
+    live = mark.kind in ELECTRIC and min(off) < clear_mm
+    return "in the line of its wires" if live else None
+
+
 def clashes(bay: Bay, plan: Plan) -> Iterator[Clash]:
     """Yield every fixing through the back that lands on a mark there, or in the zone of its wires."""
     for mark in bay.marks:
-        if mark.surface != "back" or mark.treatment == "remove":
-            continue
         for packing in plan.packings:
-            x, z = packing.at
-            off_x = max(mark.at[0] - x, 0.0, x - mark.at[0] - mark.size[0])
-            off_z = max(mark.at[1] - z, 0.0, z - mark.at[1] - mark.size[1])
-            if max(off_x, off_z) < CLEAR_MM:
-                yield Clash(packing, mark, in_zone=False)
-            elif mark.kind in ELECTRIC and min(off_x, off_z) < CLEAR_MM:
-                yield Clash(packing, mark, in_zone=True)
+            met = zone(mark, packing.at)
+            if met is not None:
+                yield Clash(packing, mark, in_zone=met != "on it")

@@ -14,6 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from wobble.core.fit.figures import Figure, Step
+from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import Tier, upright
 from wobble.core.fit.walls import Drawn, Walls, interpolated
 from wobble.core.gauge.prior import Floats
@@ -21,7 +22,6 @@ from wobble.core.gauge.shares import shares
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Unit, Value
 
-SURE = 0.95
 N_STANDS = 9
 """At how many distances from its place a box is looked at on its way in."""
 
@@ -78,6 +78,8 @@ def opening(survey: Survey, walls: Walls, tier: Tier, stand: Stand, clearance_mm
     first, last = tier.units[0], tier.last
     left, right = _Profile(walls.left, first, stand, 1.0), _Profile(walls.right, last, stand, -1.0)
     ways = list(_ways(left, right, survey.bay.depth_mm, len(tier.units)))
+    if not ways:  # it stands wholly in front of the walls
+        return None
     inside = ways[0][0]
     # one box must pass every stand on its way; of two boxes the better order counts
     if alone:

@@ -11,7 +11,8 @@ from msgspec.structs import replace
 
 from wobble.core.decided import Closing, SideSchoolName
 from wobble.core.fit.figures import Figure, Step
-from wobble.core.fit.openings import SURE, Opening, Stand, before_front, opening, side_gaps
+from wobble.core.fit.openings import Opening, Stand, before_front, opening, side_gaps
+from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import Tier, TierName, tiers, upright
 from wobble.core.fit.scribe import Edge, Scribe, scribe
 from wobble.core.fit.walls import Drawn, Walls
@@ -119,7 +120,11 @@ def split_run(survey: Survey, walls: Walls, closing: Closing, stand: Stand) -> t
             continue
         moved[tier.name] = by
         for unit in tier.units:
-            units[unit.id] = replace(unit, x_mm=max(unit.x_mm + by, 0.0))
+            units[unit.id] = replace(unit, x_mm=unit.x_mm + by)
+        if tier.name == "standing":  # what lies on the run without being cut to a side wall goes with it
+            for unit in survey.bay.units:
+                if unit.flat and not {"left", "right"} & set(unit.meets):
+                    units[unit.id] = replace(unit, x_mm=unit.x_mm + by)
     return replace(survey.bay, units=tuple(units.values())), moved
 
 

@@ -15,6 +15,7 @@ from wobble.core.unit import BaseFrame
 TOUCH_MM = 20.0
 """Units that stand this close to each other are of one frame."""
 FRAME_STEP_MM = 600.0
+"""A base frame is shimmed at least this often along each of its two rails."""
 FOOTPRINT_STEP_MM = 75.0
 """Step of the grid on which high spots are sought: half the short-range length scale."""
 

@@ -8,7 +8,7 @@ from collections.abc import Callable, Iterator
 from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.findings import Case, Finding, place_of, say, unit_name
 from wobble.core.fit.going import Going
-from wobble.core.fit.openings import SURE
+from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import tiers
 from wobble.core.fit.sides import Sides
 from wobble.core.job import Unit

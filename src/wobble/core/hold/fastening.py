@@ -10,6 +10,8 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from msgspec.structs import replace
+
 from wobble.core.behind import Backing, BackingKind
 from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.ground import Ground
@@ -173,22 +175,8 @@ def _held(wall: Wall, unit: Unit, drilled: int) -> Held:
     ledger = _ledger(wall, unit, shear, rows) if use > 1 and not unit.stands else None
     if ledger is not None and ledger.use <= 1:
         chosen, use, weakest = _fewest(rows, 0.0, pull)
-    points = tuple(
-        Point(
-            unit=c.point.unit,
-            at=c.point.at,
-            order=drilled + i + 1,
-            bites=c.point.bites,
-            packing=c.point.packing,
-            screw_mm=c.point.screw_mm,
-            long=c.point.long,
-            reach_mm=c.point.reach_mm,
-            pilot_mm=c.point.pilot_mm,
-            clearance_mm=c.point.clearance_mm,
-            check=c.point.check,
-        )
-        for i, c in enumerate(sorted(chosen, key=lambda c: (c.point.at[1], c.point.at[0])))
-    )
+    in_order = sorted((c.point for c in chosen), key=lambda p: (p.at[1], p.at[0]))
+    points = tuple(replace(p, order=drilled + i + 1) for i, p in enumerate(in_order))
     sure = all(p.bites >= SURE for p in points)
     side, out = (weakest.lateral_n, weakest.withdrawal_n) if weakest else (0.0, 0.0)
     holds = len(points) >= (1 if unit.stands else 2) and use <= 1.0
@@ -225,8 +213,8 @@ def _candidates(wall: Wall, unit: Unit) -> list[_Candidate]:
     for height in unit.fixing_heights_mm:
         for line in wall.known.lines:
             if unit.x_mm + SIDE_KEPT_MM <= line.at_mm <= unit.right_mm - SIDE_KEPT_MM:
-                fixing = Fixing(f"{unit.id}.{height:g}.{line.at_mm:.0f}", unit.id, "left", line.at_mm, 0.0)
-                places.append((height, Fixing(fixing.id, unit.id, "left", line.at_mm, unit.over_base_mm + height)))
+                name = f"{unit.id}.{height:g}.{line.at_mm:.0f}"
+                places.append((height, Fixing(name, unit.id, "left", line.at_mm, unit.over_base_mm + height)))
     if not places:
         return []
     packings = packings_at(wall.ground, wall.plan.base, wall.kit, tuple(f for _, f in places))

@@ -8,6 +8,7 @@
   import type { Layout } from '../../drawing/layout';
   import { longTicks, type Tick } from '../../drawing/rods';
   import { showLength } from '../../entry/length';
+  import { newId } from '../../entry/ids';
   import LengthField from '../../entry/LengthField.svelte';
   import Answer from '../../shell/Answer.svelte';
   import Missing from '../../shell/Missing.svelte';
@@ -17,7 +18,7 @@
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
   import HoldMarks from './HoldMarks.svelte';
-  import Section from './Section.svelte';
+  import ScrewSection from './ScrewSection.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
   const job = $derived(params['job'] ?? '');
@@ -78,9 +79,7 @@
   }
   const find = (d: Pick<Detection, 'at' | 'method' | 'sees'>) =>
     change((id) =>
-      calls.addDetections(id, key, [
-        { ...d, id: crypto.randomUUID(), taken_at: new Date().toISOString(), taken_by: '' },
-      ]),
+      calls.addDetections(id, key, [{ ...d, id: newId(), taken_at: new Date().toISOString(), taken_by: '' }]),
     );
   function add() {
     if (along === null) return;
@@ -193,7 +192,7 @@
     {#snippet side()}
       {#if chosen}
         <h2>Screw {chosen.order}, {name(chosen.unit)}</h2>
-        <Section point={chosen} {backing} {unit} />
+        <ScrewSection point={chosen} {backing} {unit} />
       {/if}
       <h2>What is behind it</h2>
       <p class="quiet">
