@@ -4,6 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
+import numpy as np
+
+from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share
 from wobble.core.job import SurfaceName, Value
 
@@ -26,3 +29,15 @@ class Figure(Value, frozen=True, kw_only=True):
     value_mm: float
     sd_mm: float
     working: tuple[Step, ...] = ()
+
+
+def quantile(values: Floats, share: float) -> float:
+    """Return what a share of the values, shape (n,), lies below, straight between two of them.
+
+    As numpy's own, which looks for more than we ask and takes ten times as long.
+    """
+    ordered = np.sort(values)
+    at = share * (len(ordered) - 1)
+    low = min(int(at), len(ordered) - 2) if len(ordered) > 1 else 0
+    high = min(low + 1, len(ordered) - 1)
+    return float(ordered[low] + (at - low) * (ordered[high] - ordered[low]))

@@ -13,8 +13,9 @@ from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.openings import Stand
 from wobble.core.fit.scribe import Edge, Scribe, scribe
 from wobble.core.fit.walls import Walls
+from wobble.core.gauge.adjust import Query
 from wobble.core.gauge.prior import Floats
-from wobble.core.gauge.shares import shares_of_sum
+from wobble.core.gauge.shares import heaviest
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Bay, Unit, Value
 from wobble.core.unit import Board, OnCleats
@@ -108,11 +109,11 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
     z = stand.base_mm + unit.over_base_mm
     meets = _meets(walls, survey, unit)
     back, front = stand.back_at(unit), stand.back_at(unit) + unit.depth_mm
-    lengths = {y: _length(survey, unit, meets, y, z) for y in (back, front)}
-    left_back, right_back = _ends(survey, unit, meets, back, z)
-    left_front, right_front = _ends(survey, unit, meets, front, z)
+    lengths = dict(zip((back, front), _lengths(survey, unit, meets, (back, front), z), strict=True))
+    (left_back, right_back), (left_front, right_front) = _ends(survey, unit, meets, (back, front), z)
     y_left, y_right = _backs(survey, unit, meets, z, stand)
     corners = ((left_back, y_left), (right_back, y_right), (right_front, front), (left_front, front))
+    at_left, at_right = _depths(survey, unit, meets, (left_back, right_back), z, stand)
     board = unit.board
     across = unit.depth_mm
     moves = None if board is None else movement(board, across)
@@ -125,8 +126,8 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
         corners=corners,
         at_back=lengths[back],
         at_front=lengths[front],
-        at_left=_depth(survey, unit, meets, left_back, z, stand),
-        at_right=_depth(survey, unit, meets, right_back, z, stand),
+        at_left=at_left,
+        at_right=at_right,
         left_deg=_angle(corners[3], corners[0], corners[1]),
         right_deg=_angle(corners[0], corners[1], corners[2]),
         diagonals=(math.dist(corners[0], corners[2]), math.dist(corners[1], corners[3])),
@@ -162,37 +163,48 @@ def _span(bay: Bay, unit: Unit, meets: tuple[WallName, ...], long_mm: float) -> 
     return float(spans.max()) if spans.size and spans.max() > 0 else long_mm
 
 
-def _ends(survey: Survey, unit: Unit, meets: tuple[WallName, ...], y: float, z: float) -> tuple[float, float]:
-    at = np.array([[y, z]])
-    left = float(survey.adjustment.mean(("left", at))[0]) if "left" in meets else unit.x_mm
-    right = float(survey.adjustment.mean(("right", at))[0]) if "right" in meets else unit.right_mm
-    return left, right
+def _ends(
+    survey: Survey, unit: Unit, meets: tuple[WallName, ...], depths: tuple[float, ...], z: float
+) -> list[tuple[float, float]]:
+    """Return where a part ends at the left and the right, mm along, at each of some depths."""
+    at = np.array([(y, z) for y in depths])
+    left = survey.adjustment.mean(("left", at)) if "left" in meets else np.full(len(at), unit.x_mm)
+    right = survey.adjustment.mean(("right", at)) if "right" in meets else np.full(len(at), unit.right_mm)
+    return [(float(x), float(end)) for x, end in zip(left, right, strict=True)]
 
 
-def _length(survey: Survey, unit: Unit, meets: tuple[WallName, ...], y: float, z: float) -> Figure:
-    at = np.array([[y, z]])
+def _lengths(
+    survey: Survey, unit: Unit, meets: tuple[WallName, ...], depths: tuple[float, ...], z: float
+) -> list[Figure]:
+    """Return how long a part is at each of some depths."""
+    at = np.array([(y, z) for y in depths])
+    n = len(at)
     if "left" in meets and "right" in meets:
-        joint = survey.adjustment.at(("left", at), ("right", at))
-        weights = np.array([-1.0, 1.0])
-        value, sd = float(weights @ joint.mean), math.sqrt(max(float(weights @ joint.covariance @ weights), 0.0))
-        rests = shares_of_sum(survey, weights, ("left", at), ("right", at))
-        working = (
-            Step(
+        queries: tuple[Query, Query] = (("left", at), ("right", at))
+        joint, rests = survey.adjustment.at(*queries), survey.adjustment.weights(*queries)
+        out = []
+        for i, y in enumerate(depths):
+            pair = np.array([i, n + i])
+            (own, both), (_, other) = joint.covariance[np.ix_(pair, pair)]
+            step = Step(
                 label="Right wall less left wall",
                 surface="right",
                 at=(y, z),
-                value_mm=value,
-                sd_mm=sd,
-                rests_on=rests,
-            ),
-        )
-        return Figure(value_mm=value, sd_mm=sd, working=working)
-    left, right = _ends(survey, unit, meets, y, z)
-    sd = 0.0
+                value_mm=float(joint.mean[n + i] - joint.mean[i]),
+                sd_mm=math.sqrt(max(float(own + other - 2 * both), 0.0)),
+                rests_on=heaviest(survey, rests[n + i] - rests[i]),
+            )
+            out.append(Figure(value_mm=step.value_mm, sd_mm=step.sd_mm, working=(step,)))
+        return out
+    sd = np.zeros(n)
     for wall in ("left", "right"):
         if wall in meets:
-            sd = float(survey.adjustment.mean_and_sd((wall, at))[1][0])
-    return Figure(value_mm=right - left, sd_mm=sd, working=(Step(label="From end to end", value_mm=right - left),))
+            sd = survey.adjustment.mean_and_sd((wall, at))[1]
+    ends = _ends(survey, unit, meets, depths, z)
+    return [
+        Figure(value_mm=right - left, sd_mm=float(s), working=(Step(label="From end to end", value_mm=right - left),))
+        for (left, right), s in zip(ends, sd, strict=True)
+    ]
 
 
 def _backs(survey: Survey, unit: Unit, meets: tuple[WallName, ...], z: float, stand: Stand) -> tuple[float, float]:
@@ -203,25 +215,31 @@ def _backs(survey: Survey, unit: Unit, meets: tuple[WallName, ...], z: float, st
     return float(wall[0]), float(wall[1])
 
 
-def _depth(survey: Survey, unit: Unit, meets: tuple[WallName, ...], x: float, z: float, stand: Stand) -> Figure:
+def _depths(
+    survey: Survey, unit: Unit, meets: tuple[WallName, ...], places: tuple[float, ...], z: float, stand: Stand
+) -> list[Figure]:
+    """Return how deep a part is at each of some places along it."""
     if "back" not in meets:
         decided = Step(label="As decided", value_mm=unit.depth_mm)
-        return Figure(value_mm=unit.depth_mm, sd_mm=0.0, working=(decided,))
+        return [Figure(value_mm=unit.depth_mm, sd_mm=0.0, working=(decided,)) for _ in places]
     front = stand.back_at(unit) + unit.depth_mm
-    at = np.array([[x, z]])
+    at = np.array([(x, z) for x in places])
     wall = survey.adjustment.line("back", at, stand.back_anchor)
-    rests = shares_of_sum(survey, np.array([-1.0]), ("back", at))
-    here = Step(
-        label="Back wall here" if stand.back_anchor is None else "Back wall here, from its proudest spot",
-        surface="back",
-        at=(x, z),
-        sign=-1,
-        value_mm=float(wall.mean[0]),
-        sd_mm=float(wall.sd[0]),
-        rests_on=rests,
-    )
-    working = (Step(label="Front edge", value_mm=front), here)
-    return Figure(value_mm=front - float(wall.mean[0]), sd_mm=float(wall.sd[0]), working=working)
+    rests = survey.adjustment.weights(("back", at))
+    out = []
+    for i, x in enumerate(places):
+        here = Step(
+            label="Back wall here" if stand.back_anchor is None else "Back wall here, from its proudest spot",
+            surface="back",
+            at=(x, z),
+            sign=-1,
+            value_mm=float(wall.mean[i]),
+            sd_mm=float(wall.sd[i]),
+            rests_on=heaviest(survey, -rests[i]),
+        )
+        working = (Step(label="Front edge", value_mm=front), here)
+        out.append(Figure(value_mm=front - here.value_mm, sd_mm=here.sd_mm, working=working))
+    return out
 
 
 def _angle(a: tuple[float, float], corner: tuple[float, float], b: tuple[float, float]) -> float:

@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from msgspec.structs import replace
 
+from wobble.core.fit.figures import quantile
 from wobble.core.fit.openings import Stand
 from wobble.core.fit.passage import Box, corner, doorway, stair, stand_up, tallest_to_stand
 from wobble.core.fit.plan import SURE
@@ -258,7 +259,7 @@ def _variants(way: Way, unit: Unit) -> Iterator[tuple[str, Unit]]:
         heights = [p.height_mm for p in way.way_in if isinstance(p, StandUp)]
         low = ceiling_over(way, unit, to_front=True)
         if low is not None and not heights:
-            heights = [float(np.quantile(low, 1 - SURE))]
+            heights = [quantile(low, 1 - SURE)]
         whole = tallest_to_stand(_box(unit), heights[0]) if heights else unit.height_mm / 2
         if 0 < whole < unit.height_mm:
             lower = float(math.floor(whole))

@@ -9,9 +9,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from wobble.core.fit.supports import Fixing, Support, back_area, fixings, footprint, run_supports
-from wobble.core.gauge.adjust import Estimate, draws
+from wobble.core.gauge.adjust import Estimate, Line, draws
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share, shares
 from wobble.core.gauge.survey import TIED_SD_MM, Survey
@@ -125,10 +126,12 @@ def high_point(
 
     `turn` tilts the count along the first axis, mm per mm: what stands proud is then measured from the turned line.
     """
-    area, likely = _could_be_highest(survey, surface, area, turn)
-    spots = area if also is None else np.vstack([area, also])
-    joint = survey.adjustment.at((surface, spots))
-    mean = joint.mean - turn * spots[:, 0]
+    known = survey.adjustment.line(surface, area if also is None else np.vstack([area, also]))
+    kept, likely = _could_be_highest(known, len(area), turn)
+    others = np.arange(len(area), len(known.spots))
+    area = area[kept]
+    joint = known.joint(np.concatenate([kept, others]))
+    mean = joint.mean - turn * known.spots[np.concatenate([kept, others]), 0]
     tied = bool(joint.sd[likely] < TIED_SD_MM)
     counted = Estimate(mean, joint.covariance) if tied else _from_spot(mean, joint.covariance, likely)
     n = len(area)
@@ -144,16 +147,15 @@ def high_point(
     return point, Estimate(counted.mean[n:], counted.covariance[n:, n:])
 
 
-def _could_be_highest(survey: Survey, surface: SurfaceName, area: Floats, turn: float) -> tuple[Floats, int]:
-    """Return the spots of an area that may be its highest, and the likeliest one's place among them.
+def _could_be_highest(known: Line, n_area: int, turn: float) -> tuple[NDArray[np.intp], int]:
+    """Return which of the first spots of a line may be its highest, and the likeliest one's place among them.
 
     What decides is how well a spot is known against the likeliest one, not how well its height is known.
     """
-    mean = survey.adjustment.mean((surface, area)) - turn * area[:, 0]
+    mean = (known.mean - turn * known.spots[:, 0])[:n_area]
     likely = int(np.argmax(mean))
-    apart = survey.adjustment.sd_apart(surface, area, area[likely])
-    kept = mean + LEAST_CHANCE_Z * apart >= mean[likely]
-    return area[kept], int(kept[:likely].sum())
+    kept = mean + LEAST_CHANCE_Z * known.all_apart(likely)[:n_area] >= mean[likely]
+    return np.flatnonzero(kept), int(kept[:likely].sum())
 
 
 def _from_spot(mean: Floats, covariance: Floats, index: int) -> Estimate:

@@ -13,7 +13,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from wobble.core.fit.figures import Figure, Step
+from wobble.core.fit.figures import Figure, Step, quantile
 from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import Tier, upright
 from wobble.core.fit.walls import Drawn, Walls, interpolated
@@ -119,7 +119,7 @@ def opening(survey: Survey, walls: Walls, tier: Tier, stand: Stand, clearance_mm
         wanted_mm=tier.width_mm,
         chance=float((free >= tier.width_mm).mean()),
         chance_clear=float((free >= tier.width_mm + clearance_mm).mean()),
-        sure_mm=float(np.quantile(free, 1 - SURE)),
+        sure_mm=quantile(free, 1 - SURE),
         at_left=at[0],
         at_right=at[1],
         inside_mm=float(inside.mean()),

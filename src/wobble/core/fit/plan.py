@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.fit.figures import Figure, Step
+from wobble.core.fit.figures import Figure, Step, quantile
 from wobble.core.fit.ground import Ground, HighPoint
 from wobble.core.fit.shims import Filling, fill
 from wobble.core.fit.supports import Fixing
@@ -148,7 +148,7 @@ def plan_base(ground: Ground, datum: Datum) -> Base:
         high_spot_at=high.at,
         deepest_cut_mm=max(0.0, high.value_mm - height),
         clear_share=float((high.draws_mm <= height).mean()),
-        sure_over_mm=float(np.quantile(high.draws_mm, SURE) - high.value_mm),
+        sure_over_mm=quantile(high.draws_mm, SURE) - high.value_mm,
         tops_mm=tuple(height + u.over_base_mm + u.height_mm for u in units),
     )
 

@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey
@@ -171,18 +172,13 @@ def fewest_points(along: Floats, value: Floats, tolerance: float = LINE_TOLERANC
     admissible where its slope lies in the cone that every point between leaves open.
     """
     last = len(along) - 1
+    admissible = _admissible(along, value, tolerance)
     came = np.full(len(along), -1)
     frontier = [0]
     while came[last] < 0:  # by the number of pieces: whoever is reached first is reached with the fewest
         reached: list[int] = []
         for i in frontier:
-            run, rise = along[i + 1 :] - along[i], value[i + 1 :] - value[i]
-            low = np.maximum.accumulate((rise - tolerance) / run)
-            high = np.minimum.accumulate((rise + tolerance) / run)
-            slope = rise / run
-            admissible = np.ones(len(run), dtype=bool)
-            admissible[1:] = (slope[1:] >= low[:-1] - 1e-12) & (slope[1:] <= high[:-1] + 1e-12)
-            fresh = i + 1 + np.flatnonzero(admissible & (came[i + 1 :] < 0))
+            fresh = np.flatnonzero(admissible[i] & (came < 0))
             came[fresh] = i
             reached += fresh.tolist()
             if came[last] >= 0:
@@ -192,3 +188,17 @@ def fewest_points(along: Floats, value: Floats, tolerance: float = LINE_TOLERANC
     while path[-1] != 0:
         path.append(int(came[path[-1]]))
     return path[::-1]
+
+
+def _admissible(along: Floats, value: Floats, tolerance: float) -> NDArray[np.bool_]:
+    """Return for every two points, shape (n, n), whether the piece from the first to the second may be cut."""
+    run = along[None, :] - along[:, None]
+    after = run > 0
+    run = np.where(after, run, 1.0)
+    rise = value[None, :] - value[:, None]
+    low = np.maximum.accumulate(np.where(after, (rise - tolerance) / run, -np.inf), axis=1)
+    high = np.minimum.accumulate(np.where(after, (rise + tolerance) / run, np.inf), axis=1)
+    slope = rise / run
+    out = after.copy()
+    out[:, 1:] &= (slope[:, 1:] >= low[:, :-1] - 1e-12) & (slope[:, 1:] <= high[:, :-1] + 1e-12)
+    return np.asarray(out)

@@ -10,7 +10,7 @@ import numpy as np
 from msgspec.structs import replace
 
 from wobble.core.decided import Closing, SideSchoolName
-from wobble.core.fit.figures import Figure, Step
+from wobble.core.fit.figures import Figure, Step, quantile
 from wobble.core.fit.openings import Opening, Stand, before_front, opening, side_gaps
 from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import Tier, TierName, tiers, upright
@@ -175,13 +175,13 @@ def sides(
     out = []
     for tier in tiers(survey.bay):
         open_ = opening(survey, walls, tier, stand, closing.clearance_mm)
-        fillers = tuple(
-            _filler(survey, wall, unit, edge, stand, side) for side, wall, unit, edge in _sides_of(walls, tier)
-        )
+        met = _sides_of(walls, tier)
+        gaps = [side_gaps(wall, unit, stand, edge, left=side == "left") for side, wall, unit, edge in met]
+        fillers = tuple(_filler(survey, *own, stand, gap) for own, gap in zip(met, gaps, strict=True))
         if not fillers:
             continue
         box = None if open_ is None else float(math.floor(open_.sure_mm - closing.clearance_mm))
-        frame = None if open_ is None else _frame(walls, tier, stand)
+        frame = None if open_ is None else _frame(tier, [gap.max(axis=1) for _, gap in gaps])
         out.append(
             Sides(
                 tier=tier.name,
@@ -197,12 +197,9 @@ def sides(
     return tuple(out)
 
 
-def _frame(walls: Walls, tier: Tier, stand: Stand) -> float:
+def _frame(tier: Tier, widest: list[Floats]) -> float:
     """Return the blank of a front frame: the widest opening at the front over its height, with what is not known."""
-    widths = []
-    for side, wall, unit, edge in _sides_of(walls, tier):
-        widths.append(side_gaps(wall, unit, stand, edge, left=side == "left")[1].max(axis=1))
-    return float(math.ceil(tier.width_mm + float(np.quantile(sum(widths), 0.975))))
+    return float(math.ceil(tier.width_mm + quantile(np.sum(widest, axis=0), 0.975)))
 
 
 def _made(tier: Tier, open_: Opening, closing: Closing) -> float | None:
@@ -217,8 +214,10 @@ def _made(tier: Tier, open_: Opening, closing: Closing) -> float | None:
     return float(math.floor((open_.sure_mm - closing.clearance_mm - fillers - used) / len(made)))
 
 
-def _filler(survey: Survey, wall: Drawn, unit: Unit, edge: float, stand: Stand, side: SideName) -> Filler:
-    heights, gaps = side_gaps(wall, unit, stand, edge, left=side == "left")
+def _filler(
+    survey: Survey, side: SideName, wall: Drawn, unit: Unit, edge: float, stand: Stand, gap: tuple[Floats, Floats]
+) -> Filler:
+    heights, gaps = gap
     front = stand.back_at(unit) + unit.deep_at(side)
     mean, sd = gaps.mean(axis=0), gaps.std(axis=0)
     least, largest = gaps.min(axis=1), gaps.max(axis=1)
@@ -246,7 +245,7 @@ def _filler(survey: Survey, wall: Drawn, unit: Unit, edge: float, stand: Stand, 
         largest=width(told[3], largest),
         taper_mm=float(mean[-1] - mean[0]),
         long_mm=high - low,
-        blank_mm=float(math.ceil(float(np.quantile(largest, 0.975)) + PASS_MARGIN_MM)),
+        blank_mm=float(math.ceil(quantile(largest, 0.975) + PASS_MARGIN_MM)),
         needs=needs,
         needs_why=why,
         enough=enough,

@@ -11,7 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -21,6 +21,7 @@ from wobble.core.gauge.observe import Observation
 from wobble.core.gauge.prior import Floats, SurfacePrior
 from wobble.core.job import Spot, SurfaceName
 
+NORMALS_STEP = 128
 JITTER_MM2 = 1e-8
 """Added to a covariance before it is factored: a ten-thousandth of a millimetre, far under any reading."""
 
@@ -83,6 +84,11 @@ class Adjustment:
         place = {id_: i for i, id_ in enumerate(ids)}
         return tuple(ids), np.asarray([place[o.reading_id] for o in self.observations], dtype=np.intp)
 
+    @cached_property
+    def _trends(self) -> Mapping[SurfaceName, Floats]:
+        """What each reading sees of a surface's trend, shape (n_terms, n_readings): asked for at every query."""
+        return {s: self.priors[s].trend(design.spots).T @ design.weights.T for s, design in self.designs.items()}
+
     def _cross(self, queries: Sequence[Query]) -> Floats:
         """Return the covariance between queried values and readings, shape (n_queried, n_readings)."""
         blocks = []
@@ -91,8 +97,10 @@ class Adjustment:
             if design is None:
                 blocks.append(np.zeros((len(spots), len(self.observations))))
             else:
-                blocks.append(self.priors[surface].covariance(spots, design.spots) @ design.weights.T)
-        return np.vstack(blocks)
+                prior = self.priors[surface]
+                local = prior.local(spots, design.spots) @ design.weights.T
+                blocks.append(prior.trend(spots) @ self._trends[surface] + local)
+        return blocks[0] if len(blocks) == 1 else np.vstack(blocks)
 
     def _prior_mean(self, queries: Sequence[Query]) -> Floats:
         return np.concatenate([np.full(len(spots), self.priors[surface].level_mm) for surface, spots in queries])
@@ -119,12 +127,7 @@ class Adjustment:
 
     def sd_apart(self, surface: SurfaceName, spots: Floats, origin: Floats) -> Floats:
         """Return the standard deviation, mm, shape (n,), of the difference between each spot and one other."""
-        both = np.vstack([spots, origin[None, :]])
-        half = solve_triangular(self.factor, self._cross([(surface, both)]).T, lower=True)
-        prior = self.priors[surface]
-        variance = prior.variance(both) - np.einsum("ij,ij->j", half, half)
-        column = prior.covariance(both, both[-1:])[:, 0] - half.T @ half[:, -1]
-        return np.asarray(np.sqrt(np.maximum(variance - 2 * column + variance[-1], 0.0))[:-1])
+        return self.line(surface, np.vstack([spots, origin[None, :]])).all_apart(-1)[:-1]
 
     def at(self, *queries: Query) -> Estimate:
         """Return the joint estimate of the surface values at all queried spots."""
@@ -182,6 +185,17 @@ class Line:
     def _variance(self) -> Floats:
         return np.asarray(self.prior.variance(self.spots) - np.einsum("ij,ij->j", self.half, self.half))
 
+    def all_apart(self, i: int) -> Floats:
+        """Return the standard deviation, mm, shape (n,), of the difference between each spot and one of them."""
+        column = self.prior.covariance(self.spots, self.spots[[i]])[:, 0] - self.half.T @ self.half[:, i]
+        return np.asarray(np.sqrt(np.maximum(self._variance - 2 * column + self._variance[i], 0.0)))
+
+    def joint(self, kept: NDArray[np.intp]) -> Estimate:
+        """Return the joint estimate of some of the spots, not counted from an anchor."""
+        half = self.half[:, kept]
+        covariance = self.prior.covariance(self.spots[kept], self.spots[kept]) - half.T @ half
+        return Estimate(self.values[kept], np.asarray(covariance))
+
     def apart(self, i: int, j: int) -> float:
         """Return the standard deviation of the difference between two spots, mm."""
         between = float(
@@ -191,10 +205,25 @@ class Line:
 
 
 def draws(estimate: Estimate, n_draws: int, seed: int) -> Floats:
-    """Return joint draws of the queried values, mm, shape (n_draws, n)."""
+    """Return joint draws of the queried values, mm, shape (n_draws, n).
+
+    In memory the draws of one value lie together, as they are what maxima and means run over.
+    """
     root = _square_root(estimate.covariance)
-    normal = np.random.default_rng(seed).standard_normal((n_draws, root.shape[1]))
-    return np.asarray(estimate.mean + normal @ root.T)
+    n = root.shape[1]
+    normals = _normals(-(-n // NORMALS_STEP) * NORMALS_STEP, n_draws, seed)[:n]
+    return np.asarray((estimate.mean[:, None] + root @ normals).T)
+
+
+@lru_cache(maxsize=8)
+def _normals(n: int, n_draws: int, seed: int) -> Floats:
+    """Return standard normal numbers, shape (n, n_draws), the first rows the same whatever n is.
+
+    Two decisions are then compared on the same draws, and the numbers are not thrown again for each.
+    """
+    normals = np.random.default_rng(seed).standard_normal((n, n_draws))
+    normals.flags.writeable = False
+    return normals
 
 
 def _square_root(covariance: Floats) -> Floats:

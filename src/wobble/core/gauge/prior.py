@@ -95,10 +95,13 @@ class SurfacePrior:
 
     def covariance(self, first: Floats, second: Floats) -> Floats:
         """Return the covariance of surface values, mm², between spots of shape (n_first, 2) and (n_second, 2)."""
+        return np.asarray(self.trend(first) @ self.trend(second).T + self.local(first, second))
+
+    def local(self, first: Floats, second: Floats) -> Floats:
+        """Return the part of the covariance, mm², that falls off with distance."""
         distance = cdist(first, second)
         a = self.amplitudes
-        local = a.smooth_mm**2 * matern52(distance) + a.rough_mm**2 * matern32(distance)
-        return np.asarray(self.trend(first) @ self.trend(second).T + local)
+        return np.asarray(a.smooth_mm**2 * matern52(distance) + a.rough_mm**2 * matern32(distance))
 
     def variance(self, spots: Floats) -> Floats:
         """Return the variance of surface values, mm², at spots of shape (n, 2)."""
