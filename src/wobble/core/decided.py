@@ -56,6 +56,7 @@ class Closing(Value, frozen=True, kw_only=True):
         board_mm: Thickness of fillers, panels and frames.
         moulding_mm: Width and thickness of the cover moulding to hand.
         shadow_mm: Width of the shadow gap.
+        mullion_mm: Width of a front frame's upright between two openings of one box.
     """
 
     school: SideSchoolName = "fillers"
@@ -66,6 +67,7 @@ class Closing(Value, frozen=True, kw_only=True):
     board_mm: Positive = 19.0
     moulding_mm: tuple[Positive, Positive] = (25.0, 8.0)
     shadow_mm: Positive = 10.0
+    mullion_mm: Positive = 40.0
 
 
 class Alternative(Value, frozen=True, kw_only=True):

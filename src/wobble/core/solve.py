@@ -17,12 +17,14 @@ from wobble.core.fit.findings import Case, Finding
 from wobble.core.fit.flat import FlatPart
 from wobble.core.fit.going import Going
 from wobble.core.fit.ground import Ground, ground
+from wobble.core.fit.hangers import Hanger
 from wobble.core.fit.levelling import LevelSchool, LineSchool
 from wobble.core.fit.plan import Plan, plan, plan_base
 from wobble.core.fit.run import TierName
 from wobble.core.fit.schools import School, schools
 from wobble.core.fit.scribe import Scribe
 from wobble.core.fit.sides import Sides, split_run
+from wobble.core.fit.swings import Swing
 from wobble.core.fit.verdicts import verdicts
 from wobble.core.fit.walls import Walls, walls, with_marks
 from wobble.core.fit.whole import Whole, fit_whole, stand_of
@@ -44,6 +46,7 @@ class BayFit(Value, frozen=True, kw_only=True):
         feet: Screw feet in the order in which to set them. legs: What is cut off each.
         sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
         going: How each unit gets in. around: What is done about each thing in the way.
+        swings: How far each hinged door opens. hangers: Of racks under the ceiling.
         units: The units as they stand, moved as the split says.
         findings: What to tell, stops first.
     """
@@ -61,6 +64,8 @@ class BayFit(Value, frozen=True, kw_only=True):
     scribes: tuple[Scribe, ...]
     going: tuple[Going, ...]
     around: tuple[Around, ...]
+    swings: tuple[Swing, ...]
+    hangers: tuple[Hanger, ...]
     units: tuple[Unit, ...]
     findings: tuple[Finding, ...]
 
@@ -207,6 +212,8 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
         scribes=whole.scribes,
         going=whole.going,
         around=whole.around,
+        swings=whole.swings,
+        hangers=whole.hangers,
         units=case.survey.bay.units,
         findings=verdicts(case),
     )

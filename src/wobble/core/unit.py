@@ -25,6 +25,8 @@ UnitKind = Literal[
 ]
 FLAT: tuple[UnitKind, ...] = ("top", "shelf")
 """Kinds that lie flat between walls and are cut to them."""
+LOOSE: tuple[UnitKind, ...] = ("top", "shelf", "front frame")
+"""Kinds that stand in no run: what is cut to the walls by itself."""
 TALL_FROM_MM = 1500.0
 """From this height on a unit is stood up like a tall one, whatever it is called."""
 
@@ -83,10 +85,14 @@ Opens = Literal["nothing", "door hinged left", "door hinged right", "pair of doo
 
 
 class Front(Value, frozen=True, kw_only=True):
-    """What moves at the front: hinged doors or drawers, and how far a handle stands off."""
+    """What moves at the front: hinged doors or drawers, how far a handle stands off, and how many openings it has.
+
+    `openings` lie side by side, of one width, with a divider of the box between each two.
+    """
 
     opens: Opens = "nothing"
     handle_mm: NotNegative = 35.0
+    openings: Annotated[int, Meta(ge=1, le=12)] = 1
 
 
 class Spare(Value, frozen=True, kw_only=True):

@@ -660,6 +660,7 @@ export interface components {
              *         25,
              *         8
              *       ],
+             *       "mullion_mm": 40,
              *       "school": "fillers",
              *       "shadow_mm": 10,
              *       "split": "as drawn"
@@ -833,6 +834,7 @@ export interface components {
              *         25,
              *         8
              *       ],
+             *       "mullion_mm": 40,
              *       "school": "fillers",
              *       "shadow_mm": 10,
              *       "split": "as drawn"
@@ -903,6 +905,7 @@ export interface components {
          *             feet: Screw feet in the order in which to set them. legs: What is cut off each.
          *             sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
          *             going: How each unit gets in. around: What is done about each thing in the way.
+         *             swings: How far each hinged door opens. hangers: Of racks under the ceiling.
          *             units: The units as they stand, moved as the split says.
          *             findings: What to tell, stops first.
          */
@@ -914,6 +917,7 @@ export interface components {
             findings: components["schemas"]["Finding"][];
             flats: components["schemas"]["FlatPart"][];
             going: components["schemas"]["Going"][];
+            hangers: components["schemas"]["Hanger"][];
             legs: components["schemas"]["Leg"][];
             levelling: components["schemas"]["LevelSchool"][];
             lines: components["schemas"]["LineSchool"][];
@@ -921,6 +925,7 @@ export interface components {
             schools: components["schemas"]["School"][];
             scribes: components["schemas"]["Scribe"][];
             sides: components["schemas"]["Sides"][];
+            swings: components["schemas"]["Swing"][];
             units: components["schemas"]["Unit"][];
         };
         /**
@@ -996,6 +1001,7 @@ export interface components {
          *             board_mm: Thickness of fillers, panels and frames.
          *             moulding_mm: Width and thickness of the cover moulding to hand.
          *             shadow_mm: Width of the shadow gap.
+         *             mullion_mm: Width of a front frame's upright between two openings of one box.
          */
         Closing: {
             /** @default 19 */
@@ -1016,6 +1022,8 @@ export interface components {
                 number,
                 number
             ];
+            /** @default 40 */
+            mullion_mm: number;
             /**
              * @default fillers
              * @enum {unknown}
@@ -1082,6 +1090,7 @@ export interface components {
              *         25,
              *         8
              *       ],
+             *       "mullion_mm": 40,
              *       "school": "fillers",
              *       "shadow_mm": 10,
              *       "split": "as drawn"
@@ -1106,6 +1115,7 @@ export interface components {
              *         25,
              *         8
              *       ],
+             *       "mullion_mm": 40,
              *       "school": "fillers",
              *       "shadow_mm": 10,
              *       "split": "as drawn"
@@ -1181,6 +1191,15 @@ export interface components {
             last_mm: number | null;
             opening_mm: number;
             working: string;
+        };
+        /**
+         * Divider
+         * @description A divider of a box behind an upright: where its left face stands in the box, and what is packed at its right.
+         */
+        Divider: {
+            from_left_mm: number;
+            spacer_mm: number;
+            unit: string;
         };
         /**
          * Doorway
@@ -1415,12 +1434,25 @@ export interface components {
             unit: string;
         };
         /**
+         * FrameOpening
+         * @description One opening of the frame: before which unit, its left edge along the bay, and its width.
+         */
+        FrameOpening: {
+            left_mm: number;
+            unit: string;
+            wide_mm: number;
+        };
+        /**
          * Front
-         * @description What moves at the front: hinged doors or drawers, and how far a handle stands off.
+         * @description What moves at the front: hinged doors or drawers, how far a handle stands off, and how many openings it has.
+         *
+         *         `openings` lie side by side, of one width, with a divider of the box between each two.
          */
         Front: {
             /** @default 35 */
             handle_mm: number;
+            /** @default 1 */
+            openings: number;
             /**
              * @default nothing
              * @enum {unknown}
@@ -1434,6 +1466,26 @@ export interface components {
         FrontEdge: {
             high_mm: number;
             thick_mm: number;
+        };
+        /**
+         * FrontFrame
+         * @description A front frame as it must be made.
+         *
+         *         Attributes:
+         *             blank_mm: Width over all before scribing. stiles: At the walls. openings: From the left.
+         *             uprights: Middle and width of each upright between openings, mm. dividers: Of the boxes behind.
+         *             too_wide_mm: What the boxes as drawn are wider than what goes in for sure; 0 where they go in.
+         */
+        FrontFrame: {
+            blank_mm: number;
+            dividers: components["schemas"]["Divider"][];
+            openings: components["schemas"]["FrameOpening"][];
+            stiles: components["schemas"]["Stile"][];
+            too_wide_mm: number;
+            uprights: [
+                number,
+                number
+            ][];
         };
         /**
          * Gap
@@ -1491,6 +1543,19 @@ export interface components {
             passes: components["schemas"]["Pass"][];
             unit: string;
             why: string;
+        };
+        /**
+         * Hanger
+         * @description One hanger: of which unit, at which corner, where it meets the ceiling (x, y), and its length, mm.
+         */
+        Hanger: {
+            at: [
+                number,
+                number
+            ];
+            corner: string;
+            long: components["schemas"]["Figure"];
+            unit: string;
         };
         /**
          * Held
@@ -2418,10 +2483,13 @@ export interface components {
          *             schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
          *             box_mm: Width of the undersized box behind a front frame; None where not both walls are known.
          *             frame_mm: Width of the front frame's blank; None likewise.
+         *             frame: The front frame as it must be made, where that is how the sides are closed.
          */
         Sides: {
             box_mm: number | null;
             fillers: components["schemas"]["Filler"][];
+            /** @default null */
+            frame: components["schemas"]["FrontFrame"] | null;
             frame_mm: number | null;
             made_mm: number | null;
             moved_mm: number;
@@ -2630,6 +2698,16 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Stile
+         * @description One upright at a wall: how wide at the foot and the head once scribed, and the blank to cut it from.
+         */
+        Stile: {
+            blank_mm: number;
+            bottom: components["schemas"]["Figure"];
+            side: string;
+            top: components["schemas"]["Figure"];
+        };
+        /**
          * StoredJob
          * @description A job as stored: the value, and the revision that edits are made from.
          */
@@ -2665,6 +2743,24 @@ export interface components {
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
             tied: boolean;
+        };
+        /**
+         * Swing
+         * @description How far one door opens.
+         *
+         *         Attributes:
+         *             unit: Which. hinged: At which side. door_mm: How wide it is. opens_deg: How far it likely opens.
+         *             sure_deg: How far it opens with 95 %. square: Chance that it opens square, 0 to 1. by: What stops it.
+         */
+        Swing: {
+            by: string;
+            door_mm: number;
+            /** @enum {unknown} */
+            hinged: "left" | "right";
+            opens_deg: number;
+            square: number;
+            sure_deg: number;
+            unit: string;
         };
         /**
          * Taper
@@ -2844,6 +2940,7 @@ export interface components {
             /**
              * @default {
              *       "handle_mm": 35,
+             *       "openings": 1,
              *       "opens": "nothing"
              *     }
              */

@@ -34,7 +34,66 @@ def edge_scribes(survey: Survey, walls: Walls, stand: Stand, board_mm: float, *,
             out += _returns(survey.bay, tier, stand)
         if walls.ceiling is not None:
             out += [e for u in tier.units if (e := _head(survey, u, stand, board_mm)) is not None]
+    for unit in survey.bay.units:
+        if unit.kind == "panel" and survey.measured("back"):
+            out.append(_panel_back(survey.bay, unit, stand))
+        if unit.kind == "front frame":
+            out += _stiles(walls, unit, stand)
     return tuple(scribe(survey, edge) for edge in out)
+
+
+def _panel_back(bay: Bay, unit: Unit, stand: Stand) -> Edge:
+    """Return the back edge of an upright panel, counted from its front edge; its outside is the face."""
+    low, high = upright(unit, stand.base_mm)
+    middle = (unit.x_mm + unit.right_mm) / 2
+    front = stand.back_at(unit) + unit.depth_mm
+    others = [u for u in bay.units if u.id != unit.id and not u.flat]
+    outside_left = not others or middle <= min(u.x_mm for u in others) + unit.width_mm
+    return Edge(
+        id=f"back-{unit.id}",
+        piece=f"{unit.name}, its back edge, from its front, seen from the {'left' if outside_left else 'right'}",
+        edge="back edge",
+        surface="back",
+        start=(middle, low),
+        end=(middle, high),
+        reference_mm=(front, front),
+        sign=1.0,
+        along="up from its foot",
+        # whoever looks at its left face has the wall at the left hand
+        hand="left" if outside_left else "right",
+        thick_mm=unit.width_mm,
+        across=(1.0, 0.0) if outside_left else (-1.0, 0.0),
+        anchor=stand.back_anchor,
+    )
+
+
+def _stiles(walls: Walls, unit: Unit, stand: Stand) -> list[Edge]:
+    """Return both stiles of a front frame that is a unit by itself, counted from its middle, in its own plane."""
+    low, high = upright(unit, stand.base_mm)
+    front = stand.back_at(unit) + unit.depth_mm
+    middle = (unit.x_mm + unit.right_mm) / 2
+    known: tuple[tuple[Literal["left", "right"], bool], ...] = (
+        ("left", walls.left is not None),
+        ("right", walls.right is not None),
+    )
+    return [
+        Edge(
+            id=f"stile-{unit.id}-{side}",
+            piece=f"{unit.name}, {side} stile, from its middle",
+            edge="left edge" if side == "left" else "right edge",
+            surface=side,
+            start=(front, low),
+            end=(front, high),
+            reference_mm=(middle, middle),
+            sign=1.0 if side == "left" else -1.0,
+            along="up from its foot",
+            hand=side,
+            thick_mm=unit.depth_mm,
+            across=(-1.0, 0.0),
+        )
+        for side, there in known
+        if there
+    ]
 
 
 def _groups(tier: Tier, stand: Stand) -> list[list[Unit]]:

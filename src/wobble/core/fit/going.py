@@ -10,6 +10,7 @@ import numpy as np
 from msgspec.structs import replace
 
 from wobble.core.fit.figures import quantile
+from wobble.core.fit.flat import FlatPart
 from wobble.core.fit.openings import Stand
 from wobble.core.fit.passage import Box, corner, doorway, stair, stand_up, tallest_to_stand
 from wobble.core.fit.plan import SURE
@@ -75,17 +76,26 @@ class Way:
     stand: Stand
     sides: tuple[Sides, ...]
     units: LengthUnit
+    flats: tuple[FlatPart, ...] = ()
 
 
 def going(way: Way) -> tuple[Going, ...]:
     """Return how every unit gets in, in the order of installing: ends first, the one between last; then what hangs."""
     out: list[Going] = []
+    flats = [u for u in way.bay.units if u.flat]
     for tier in tiers(way.bay):
+        if tier.name == "hung":  # a top comes down with one end up: before anything hangs over it
+            lowest = min(u.over_base_mm for u in tier.units)
+            for unit in [u for u in flats if u.over_base_mm < lowest]:
+                out.append(_going(way, None, unit, len(out) + 1, "on what stands below it, before anything hangs over"))
+                flats.remove(unit)
         for unit, why in _order(tier):
             out.append(_going(way, tier, unit, len(out) + 1, why))
+    for unit in flats:
+        out.append(_going(way, None, unit, len(out) + 1, "on what stands below it"))
     for unit in way.bay.units:
-        if unit.flat:
-            out.append(_going(way, None, unit, len(out) + 1, "on what stands below it"))
+        if unit.kind == "front frame":
+            out.append(_going(way, None, unit, len(out) + 1, "before the boxes, once they stand ready to go behind it"))
     return tuple(out)
 
 
@@ -157,15 +167,23 @@ def _stood_up(unit: Unit) -> bool:
 def _inside(way: Way, tier: Tier | None, unit: Unit) -> Iterator[Pass]:
     """Yield what the bay's own surfaces ask for."""
     stood_elsewhere = any(isinstance(p, StandUp) for p in way.way_in)
-    low = ceiling_over(way, unit, to_front=True)
+    low, how_known = ceiling_over(way, unit, to_front=True), ""
+    steps = tuple(_steps(way, unit))
+    if low is None and steps:  # what is lifted over something needs a ceiling, if only the one that was said
+        low, how_known = (
+            np.full(1, way.bay.height_mm - way.stand.base_mm),
+            ", under a ceiling as high as the bay is said",
+        )
     if low is not None:
-        if _stood_up(unit) and not stood_elsewhere:
+        if _stood_up(unit) and not stood_elsewhere and not how_known:
             box = _box(unit)
             left = low + stand_up(box, 0.0)
             yield _pass("Standing it up here", left, "about the lower edge of its smaller side")
-        lift = max([0.0, *_steps(way, unit)]) + LIFT_MM
+        lift = max((0.0, *steps)) + LIFT_MM
         over = unit.over_base_mm + unit.height_mm
-        yield _pass("Under the ceiling", low - over - lift, f"lifted by {format_length(lift, way.units)}")
+        lifted = f"lifted by {format_length(lift, way.units)}{how_known}"
+        yield _pass("Under the ceiling", low - over - lift, lifted)
+    yield from _one_end_up(way, unit, low)
     mine = next((s for s in way.sides if tier is not None and s.tier == tier.name), None)
     if mine is None or tier is None or mine.opening is None:
         return
@@ -180,6 +198,17 @@ def _inside(way: Way, tier: Tier | None, unit: Unit) -> Iterator[Pass]:
         sd_mm=open_.least.sd_mm,
         how="straight in, shifted sideways as the walls ask" if open_.shifted else "all of them side by side",
     )
+
+
+def _one_end_up(way: Way, unit: Unit, low: Floats | None) -> Iterator[Pass]:
+    """Yield whether the raised end of a top that goes in tilted stays under the ceiling."""
+    part = next((p for p in way.flats if p.unit == unit.id), None)
+    if part is None or part.tilt is None or part.tilt.straight >= SURE or part.tilt.tilted < SURE:
+        return
+    if low is None:
+        low = np.full(1, way.bay.height_mm - way.stand.base_mm)
+    left = low - (unit.over_base_mm + unit.height_mm + part.tilt.room_mm)
+    yield _pass("Its raised end", left, f"one end up by {format_length(part.tilt.room_mm, way.units)}")
 
 
 def _steps(way: Way, unit: Unit) -> Iterator[float]:

@@ -192,3 +192,20 @@ def before_front(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left:
     wall = Drawn(wall.first[rows], wall.second, wall.sampled[:, rows], wall.mean[rows])
     proudest = _Profile(wall, unit, stand, 1.0 if left else -1.0).between(front, float(wall.first[-1]))[0]
     return np.asarray((edge_mm if left else -edge_mm) - proudest)
+
+
+def in_front(
+    wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, reach_mm: float, *, left: bool
+) -> tuple[Floats, Floats]:
+    """Return places in front of a unit up to a reach, mm, and draws of the gap beside it there, (n_draws, n).
+
+    Past what was measured the wall goes on straight, as it stands at the bay's front.
+    """
+    profile = _Profile(wall, unit, stand, 1.0 if left else -1.0)
+    front = profile.back + profile.deep
+    low = min(front, float(profile.depths[-1]))
+    depths, into = interpolated(profile.depths, profile.into, low, float(profile.depths[-1]))
+    out = np.concatenate([depths - front, [max(reach_mm, float(depths[-1]) - front + 1.0)]])
+    gaps = (edge_mm if left else -edge_mm) - np.concatenate([into, into[:, -1:]], axis=1)
+    kept = np.concatenate([np.diff(out) > 1e-6, [True]])
+    return np.maximum.accumulate(out[kept]), np.asarray(gaps[:, kept])

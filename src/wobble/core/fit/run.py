@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from wobble.core.job import Bay, Unit
+from wobble.core.unit import LOOSE
 
 TierName = Literal["standing", "hung"]
 
@@ -39,8 +40,8 @@ class Tier:
 
 
 def tiers(bay: Bay) -> tuple[Tier, ...]:
-    """Return the bay's tiers; flat parts belong to none, as they are cut to the walls themselves."""
-    boxes = sorted((u for u in bay.units if not u.flat), key=lambda u: (u.x_mm, u.right_mm))
+    """Return the bay's tiers; flat parts and frames belong to none, as they are cut to the walls themselves."""
+    boxes = sorted((u for u in bay.units if u.kind not in LOOSE), key=lambda u: (u.x_mm, u.right_mm))
     standing = tuple(u for u in boxes if u.stands)
     hung = tuple(u for u in boxes if not u.stands)
     out = []

@@ -11,10 +11,12 @@ from msgspec.structs import replace
 
 from wobble.core.decided import Closing, SideSchoolName
 from wobble.core.fit.figures import Figure, Step, quantile
+from wobble.core.fit.frames import FrontFrame, front_frame
 from wobble.core.fit.openings import Opening, Stand, before_front, opening, side_gaps
 from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import Tier, TierName, tiers, upright
 from wobble.core.fit.scribe import Edge, Scribe, scribe
+from wobble.core.fit.swings import HANDLE_MARGIN_MM, doors, past_square, wall_beside
 from wobble.core.fit.walls import Drawn, Walls
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share, shares
@@ -23,7 +25,6 @@ from wobble.core.job import Bay, Unit, Value
 from wobble.core.length import LengthUnit, format_length
 
 SideName = Literal["left", "right"]
-HANDLE_MARGIN_MM = 5.0
 PASS_MARGIN_MM = 2.0
 FLEXIBLE_MOST_MM = 6.0
 """Widest gap that a bead of flexible filler bridges without a backing."""
@@ -94,6 +95,7 @@ class Sides(Value, frozen=True, kw_only=True):
         schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
         box_mm: Width of the undersized box behind a front frame; None where not both walls are known.
         frame_mm: Width of the front frame's blank; None likewise.
+        frame: The front frame as it must be made, where that is how the sides are closed.
     """
 
     tier: TierName
@@ -104,6 +106,7 @@ class Sides(Value, frozen=True, kw_only=True):
     made_mm: float | None
     box_mm: float | None
     frame_mm: float | None
+    frame: FrontFrame | None = None
 
 
 def split_run(survey: Survey, walls: Walls, closing: Closing, stand: Stand) -> tuple[Bay, dict[TierName, float]]:
@@ -192,9 +195,18 @@ def sides(
                 made_mm=None if open_ is None else _made(tier, open_, closing),
                 box_mm=box,
                 frame_mm=frame,
+                frame=_front_frame(tier, fillers, frame, box, closing),
             )
         )
     return tuple(out)
+
+
+def _front_frame(
+    tier: Tier, fillers: tuple[Filler, ...], frame: float | None, box: float | None, closing: Closing
+) -> FrontFrame | None:
+    if closing.school != "front frame first" or frame is None or box is None:
+        return None
+    return front_frame(tier, tuple((f.side, f.bottom, f.top, f.blank_mm) for f in fillers), frame, box, closing)
 
 
 def _frame(tier: Tier, widest: list[Floats]) -> float:
@@ -282,10 +294,11 @@ def _needs(
             Step(label="Kept free", value_mm=HANDLE_MARGIN_MM),
         )
         least = handle + HANDLE_MARGIN_MM
-        beside = before_front(wall, unit, stand, edge, left=side == "left")
-        free = gaps.min(axis=1) if beside is None else np.minimum(gaps.min(axis=1), beside)
+        wide = next(mm for hinged, mm in doors(unit) if hinged == side)
+        past = past_square(wide, handle, wall_beside(wall, unit, stand, side, wide))
         why = "the door opens square before its handle meets the wall"
-        return Figure(value_mm=least, sd_mm=0.0, working=steps), why, float((free >= least).mean())
+        square = float(((past >= 0.0) & (gaps.min(axis=1) >= 0.0)).mean())
+        return Figure(value_mm=least, sd_mm=0.0, working=steps), why, square
     if opens == "nothing":
         return None, "", 1.0
     beside = before_front(wall, unit, stand, edge, left=side == "left")

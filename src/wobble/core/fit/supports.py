@@ -57,11 +57,16 @@ def supports(unit: Unit, back_mm: float) -> tuple[Support, ...]:
 
 
 def run_supports(units: tuple[Unit, ...], back_at: Callable[[Unit], float]) -> tuple[Support, ...]:
-    """Return the supports of all standing units; units side by side on one base frame share that frame's."""
+    """Return the supports of all standing units; units side by side on one base frame share that frame's.
+
+    A frame that is a unit by itself stands on its rails too; a front frame is fixed to what stands behind it.
+    """
     out: list[Support] = []
     framed: list[Unit] = []
-    for unit in sorted((u for u in units if u.stands), key=lambda u: u.x_mm):
-        if isinstance(unit.standing, BaseFrame):
+    for unit in sorted((u for u in units if u.stands and u.kind != "front frame"), key=lambda u: u.x_mm):
+        if unit.kind == "base frame":
+            out += _frame_supports([unit], back_at)
+        elif isinstance(unit.standing, BaseFrame):
             if framed and unit.x_mm - framed[-1].right_mm > TOUCH_MM:
                 out += _frame_supports(framed, back_at)
                 framed = []

@@ -10,12 +10,14 @@ from wobble.core.fit.feet import Carried, Foot, Leg, feet, legs
 from wobble.core.fit.flat import FlatPart, flat_parts
 from wobble.core.fit.going import Going, Way, going
 from wobble.core.fit.ground import Ground
+from wobble.core.fit.hangers import Hanger, hangers
 from wobble.core.fit.levelling import LevelSchool, LineSchool, level_schools, line_schools
 from wobble.core.fit.openings import Stand
 from wobble.core.fit.plan import Plan
 from wobble.core.fit.run import TierName
 from wobble.core.fit.scribe import Scribe
 from wobble.core.fit.sides import Sides, side_scribes, sides
+from wobble.core.fit.swings import Swing, swings
 from wobble.core.fit.walls import Walls
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Job
@@ -34,6 +36,8 @@ class Whole:
     scribes: tuple[Scribe, ...] = ()
     going: tuple[Going, ...] = ()
     around: tuple[Around, ...] = ()
+    swings: tuple[Swing, ...] = ()
+    hangers: tuple[Hanger, ...] = ()
 
 
 def stand_of(ground: Ground, base_mm: float) -> Stand:
@@ -66,6 +70,8 @@ def fit_whole(
             *edges,
             *edge_scribes(survey, walls, stand, bay.closing.board_mm, tied=ground.high_spot.tied),
         ),
-        going=going(Way(bay, job.way_in, walls, stand, met, units)),
+        going=going(Way(bay, job.way_in, walls, stand, met, units, flats)),
         around=around(bay, stand, units),
+        swings=swings(job, bay, walls, stand),
+        hangers=hangers(survey, walls, stand),
     )

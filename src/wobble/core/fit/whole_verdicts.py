@@ -8,6 +8,7 @@ from collections.abc import Callable, Iterator
 from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.findings import Case, Finding, place_of, say, unit_name
 from wobble.core.fit.going import Going
+from wobble.core.fit.hangers import hangs_from_ceiling
 from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import tiers
 from wobble.core.fit.sides import Sides
@@ -378,6 +379,65 @@ def inside_corner(case: Case) -> Iterator[Finding]:
         )
 
 
+def door_swings(case: Case) -> Iterator[Finding]:
+    """Doors that something else than a wall keeps from opening square; walls are told with the gap beside them."""
+    for swing in case.whole.swings:
+        if swing.square >= SURE or swing.by.endswith("wall") or swing.by == "its hinge":
+            continue
+        yield Finding(
+            code=f"door-{swing.unit}-{swing.hinged}",
+            mark="mind",
+            title=f"A door of {unit_name(case, swing.unit)} opens to {swing.opens_deg:.0f}°",
+            text=f"Hinged at the {swing.hinged}, it meets {swing.by}. Hinge it at the other side, or part the two by a "
+            "filler.",
+            concerns=(swing.unit,),
+        )
+
+
+def racks(case: Case) -> Iterator[Finding]:
+    """Hangers of a rack: whether its ceiling is known, and how much they differ."""
+    for unit in case.survey.bay.units:
+        if not hangs_from_ceiling(unit):
+            continue
+        mine = [h for h in case.whole.hangers if h.unit == unit.id]
+        if not mine:
+            yield Finding(
+                code=f"rack-{unit.id}",
+                mark="mind",
+                title=f"{unit.name} hangs from a ceiling that is not measured",
+                text="Read the ceiling at its four corners: each hanger is then told by itself.",
+                caution=OVERHEAD,
+            )
+            continue
+        short, long = min(mine, key=lambda h: h.long.value_mm), max(mine, key=lambda h: h.long.value_mm)
+        low = short.long.value_mm < 0
+        differ = say(case, long.long.value_mm - short.long.value_mm)
+        yield Finding(
+            code=f"rack-{unit.id}",
+            mark="stop" if low else "fine",
+            title=f"{unit.name} {'stands into the ceiling' if low else 'hangs level by four hangers'}",
+            text=f"Lower it by {say(case, -short.long.value_mm)}."
+            if low
+            else f"From {say(case, short.long.value_mm)} ({short.corner}) to {say(case, long.long.value_mm)} "
+            f"({long.corner}): they differ by {differ}.",
+            figure=short.long,
+            caution=OVERHEAD,
+        )
+
+
+def front_frames(case: Case) -> Iterator[Finding]:
+    """Boxes behind a front frame that do not go in as drawn."""
+    for sides in case.whole.sides:
+        if sides.frame is not None and sides.frame.too_wide_mm > 0:
+            yield Finding(
+                code=f"box-behind-{sides.tier}",
+                mark="mind",
+                title="The box behind the frame is too wide",
+                text=f"Make it {say(case, sides.frame.too_wide_mm)} narrower; the frame covers the rest.",
+            )
+
+
+OVERHEAD = "A load overhead: fix it into joists only, by what Hold says, and never into the lining."
 WHOLE_RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     between_walls,
     overlaps,
@@ -386,6 +446,9 @@ WHOLE_RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     way_in,
     feet_and_legs,
     fillers,
+    door_swings,
+    racks,
+    front_frames,
     spare_material,
     flat_parts,
     usual_heights,

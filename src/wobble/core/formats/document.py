@@ -38,6 +38,7 @@ from wobble.core.job import (
     surface_extent,
 )
 from wobble.core.solve import Result
+from wobble.core.unit import ScrewFeet
 
 T = TypeVar("T")
 
@@ -192,6 +193,15 @@ def _check_bay(bay: Bay, instruments: set[str], path: str) -> None:
     _check_unique(f"{path}.surfaces", list(bay.surfaces), "surface")
     _check_unique(f"{path}.marks", [m.id for m in bay.marks], "mark")
     _check_unique(f"{path}.notes", [n.id for n in bay.notes], "note")
+    _check_unique(f"{path}.alternatives", [a.name for a in bay.alternatives], "alternative")
+    _check_unique(f"{path}.detections", [d.id for d in bay.detections], "detection")
+    for i, unit in enumerate(bay.units):
+        if isinstance(unit.standing, ScrewFeet) and unit.standing.least_mm >= unit.standing.most_mm:
+            raise DocumentError(
+                f"The feet of “{unit.name}” reach from {unit.standing.least_mm:g} to {unit.standing.most_mm:g} mm.",
+                mend="Give the least length first, and a larger one as the most.",
+                path=f"{path}.units[{i}].standing.most_mm",
+            )
     for i, mark in enumerate(bay.marks):
         _check_mark(bay, mark, f"{path}.marks[{i}]")
     across = {s.id: s.across for s in bay.set_ups}

@@ -20,6 +20,7 @@
   import FeetList from './FeetList.svelte';
   import FitMarks from './FitMarks.svelte';
   import Flats from './Flats.svelte';
+  import Hangers from './Hangers.svelte';
   import GoingIn from './GoingIn.svelte';
   import LevelStart from './LevelStart.svelte';
   import Lines from './Lines.svelte';
@@ -222,6 +223,7 @@
           />
         {:else if pane === 'Tops'}
           <Flats {fit} {unit} onfigure={figure} />
+          <Hangers {fit} {unit} onfigure={figure} />
         {:else if pane === 'Going in'}
           <GoingIn {fit} job="/jobs/{decision.job}" {unit} />
         {:else if pane === 'Around'}

@@ -6,6 +6,8 @@
   import LengthField from '../../entry/LengthField.svelte';
   import Measure from '../../entry/Measure.svelte';
   import Wide from '../../shell/Wide.svelte';
+  import Doors from './Doors.svelte';
+  import FrameParts from './FrameParts.svelte';
 
   interface Props {
     fit: BayFit;
@@ -88,12 +90,21 @@
       onchange={(mm) => turn({ least_filler_mm: mm! })}
     />
     <LengthField
-      label="Filler board thick"
+      label="Boards thick"
       value={p.closing.board_mm ?? 19}
       unit={p.unit}
       least={1}
       onchange={(mm) => turn({ board_mm: mm! })}
     />
+    {#if p.closing.school === 'front frame first'}
+      <LengthField
+        label="Uprights of the frame"
+        value={p.closing.mullion_mm ?? 40}
+        unit={p.unit}
+        least={1}
+        onchange={(mm) => turn({ mullion_mm: mm! })}
+      />
+    {/if}
   </div>
 {/if}
 {#each p.fit.sides as sides (sides.tier)}
@@ -116,7 +127,7 @@
         {#if sides.made_mm !== null}Each made unit may be <b class="figure">{whole(sides.made_mm)}</b> wide.{/if}
         {#if (p.closing.school ?? 'fillers') === 'front frame first' && sides.frame_mm !== null}Frame from
           <b class="figure">{whole(sides.frame_mm)}</b>, box <b class="figure">{whole(sides.box_mm ?? 0)}</b> at
-          most; set the frame so that its dividers stand flush with the openings behind.{/if}
+          most.{/if}
       </p>
     {/if}
     <div class="choices no-print" role="group" aria-label="Ways to close the sides">
@@ -139,6 +150,9 @@
         </button>
       {/each}
     </div>
+    {#if sides.frame}
+      <FrameParts frame={sides.frame} {name} unit={p.unit} onfigure={p.onfigure} />
+    {/if}
     <Wide label="Gaps at the sides">
       <table class="facts">
         <caption>Gap at each side, at the front</caption>
@@ -212,6 +226,7 @@
     scribes follow from it.
   </p>
 {/each}
+<Doors fit={p.fit} unit={p.unit} />
 
 <style>
   .fields {

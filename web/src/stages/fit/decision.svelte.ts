@@ -53,7 +53,7 @@ export class Decision {
     if (this.#left || !this.bay) return;
     try {
       const [fit, place] = await Promise.all([
-        remembered(`fit-2 ${this.job} ${this.key}`, () => calls.fit(this.job, this.key)),
+        remembered(`fit-3 ${this.job} ${this.key}`, () => calls.fit(this.job, this.key)),
         remembered(`gauge ${this.job} ${this.key}`, () => calls.gauge(this.job, this.key)),
       ]);
       if (this.#left) return;

@@ -173,6 +173,14 @@
     least={0}
     onchange={(mm) => p.onchange({ front: { ...u.front, handle_mm: mm! } })}
   />
+  <TextInput
+    labelText="Openings side by side"
+    size="sm"
+    inputmode="numeric"
+    value={u.front?.openings ?? 1}
+    on:blur={(e: FocusEvent) =>
+      p.onchange({ front: { ...u.front, openings: Math.min(12, Math.max(1, Math.round(number(e)))) } })}
+  />
   {#each [['left_mm', 'To scribe off, left'], ['right_mm', 'To scribe off, right']] as const as [key, label] (key)}
     <LengthField
       {label}

@@ -1,0 +1,79 @@
+<!-- How far every hinged door opens, drawn from above, and what stops it. -->
+<script lang="ts">
+  import type { BayFit, LengthUnit, Swing } from '../../api/types';
+  import { showLength } from '../../entry/length';
+  import Wide from '../../shell/Wide.svelte';
+
+  interface Props {
+    fit: BayFit;
+    unit: LengthUnit;
+  }
+  let p: Props = $props();
+  const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
+  const R = 30;
+
+  /** From above, the room below: closed it lies along the front; opened it turns towards its hinge. */
+  function arc(s: Swing): { path: string; leaf: string } {
+    const hinge = s.hinged === 'left' ? 34 : 36;
+    const way = s.hinged === 'left' ? 1 : -1;
+    const a = (s.opens_deg * Math.PI) / 180;
+    const end = `${(hinge + way * R * Math.cos(a)).toFixed(1)},${(5 + R * Math.sin(a)).toFixed(1)}`;
+    return {
+      path: `M${hinge},5h${way * R}A${R},${R} 0 0 ${way > 0 ? 1 : 0} ${end}Z`,
+      leaf: `M${hinge},5L${end}`,
+    };
+  }
+</script>
+
+{#if p.fit.swings.length}
+  <Wide label="Doors">
+    <table class="facts">
+      <caption>How far each door opens, seen from above</caption>
+      <thead
+        ><tr
+          ><th></th><th>Door of</th><th>Hinged</th><th class="value">Wide</th><th class="value">Opens to</th
+          ><th class="value">Square</th><th>Stopped by</th></tr
+        ></thead
+      >
+      <tbody>
+        {#each p.fit.swings as s (s.unit + s.hinged)}
+          {@const drawn = arc(s)}
+          <tr>
+            <td
+              ><svg viewBox="0 0 70 40" width="63" height="36" aria-hidden="true"
+                ><path class="reach" d={drawn.path} /><path class="leaf" d={drawn.leaf} /></svg
+              ></td
+            >
+            <td>{name(s.unit)}</td>
+            <td>{s.hinged}</td>
+            <td class="value figure">{showLength(s.door_mm, p.unit, 0)}</td>
+            <td class="value figure" class:stop={s.square < 0.95}>{Math.floor(s.opens_deg)}°</td>
+            <td class="value figure">{Math.floor(s.square * 100)} %</td>
+            <td>{s.by}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </Wide>
+  <p class="quiet">
+    Past what was measured a wall is taken to go on straight. A usual hinge stops at 110° by itself.
+  </p>
+{/if}
+
+<style>
+  .reach {
+    fill: var(--w-chalk-wash);
+  }
+  .leaf {
+    fill: none;
+    stroke: var(--w-chalk);
+    stroke-width: 2;
+  }
+  .stop {
+    color: var(--w-stop);
+  }
+  p {
+    font-size: 0.875rem;
+    margin-bottom: 0.5rem;
+  }
+</style>
