@@ -11,6 +11,8 @@
   let p: Props = $props();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
   const R = 30;
+  const stopped = $derived(p.fit.swings.filter((s) => s.by !== 'its hinge'));
+  const free = $derived(p.fit.swings.length - stopped.length);
 
   /** From above, the room below: closed it lies along the front; opened it turns towards its hinge. */
   function arc(s: Swing): { path: string; leaf: string } {
@@ -25,7 +27,7 @@
   }
 </script>
 
-{#if p.fit.swings.length}
+{#if stopped.length}
   <Wide label="Doors">
     <table class="facts">
       <caption>How far each door opens, seen from above</caption>
@@ -36,7 +38,7 @@
         ></thead
       >
       <tbody>
-        {#each p.fit.swings as s (s.unit + s.hinged)}
+        {#each stopped as s (s.unit + s.hinged)}
           {@const drawn = arc(s)}
           <tr>
             <td
@@ -55,8 +57,12 @@
       </tbody>
     </table>
   </Wide>
+{/if}
+{#if p.fit.swings.length}
   <p class="quiet">
-    Past what was measured a wall is taken to go on straight. A usual hinge stops at 110° by itself.
+    {free
+      ? `${stopped.length ? 'The other ' : ''}${free} door${free > 1 ? 's' : ''} open${free > 1 ? '' : 's'} as far as a usual hinge, 110°. `
+      : ''}Past what was measured a wall is taken to go on straight.
   </p>
 {/if}
 

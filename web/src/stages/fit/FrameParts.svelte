@@ -21,7 +21,7 @@
     <tbody>
       {#each p.frame.stiles as s (s.side)}
         <tr>
-          <th>{s.side} stile, cut from {showLength(s.blank_mm, p.unit, 0)}</th>
+          <td>{s.side} stile, cut from {showLength(s.blank_mm, p.unit, 0)}</td>
           {#each [['foot', s.bottom], ['head', s.top]] as const as [what, figure] (what)}
             <td class="value"
               >{what}
@@ -34,21 +34,21 @@
       {/each}
       {#each p.frame.openings as o, i (i)}
         <tr
-          ><th>opening {i + 1}, before {p.name(o.unit)}</th><td class="value figure"
+          ><td>opening {i + 1}, before {p.name(o.unit)}</td><td class="value figure"
             >{said(o.wide_mm)} wide</td
           ><td class="value figure">from {said(o.left_mm)} along</td></tr
         >
       {/each}
       {#each p.frame.uprights as up, i (i)}
         <tr
-          ><th>upright {i + 1}</th><td class="value figure">{said(up[1]!)} wide</td><td class="value figure"
+          ><td>upright {i + 1}</td><td class="value figure">{said(up[1]!)} wide</td><td class="value figure"
             >middle {said(up[0]!)} along</td
           ></tr
         >
       {/each}
       {#each p.frame.dividers as d, i (i)}
         <tr
-          ><th>divider {i + 1} in {p.name(d.unit)}, flush with the opening at its left</th><td
+          ><td>divider {i + 1} in {p.name(d.unit)}, flush with the opening at its left</td><td
             class="value figure">{said(d.from_left_mm)} from the outside of the box</td
           ><td class="value figure"
             >{d.spacer_mm > 0.5 ? `pack ${said(d.spacer_mm)} out at its right` : ''}</td
