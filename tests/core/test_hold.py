@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
+from typing import Any
 
 import numpy as np
 import pytest
@@ -27,9 +28,10 @@ from wobble.core.hold.capacity import (
     withdrawal,
     yields,
 )
-from wobble.core.hold.fastening import Held, loads, weight_kg
+from wobble.core.hold.fastening import Held
 from wobble.core.hold.lines import structure
-from wobble.core.job import Unit
+from wobble.core.hold.loads import loads, weight_kg
+from wobble.core.job import Job, Unit
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.instruments import FIRST_READING
 from wobble.core.practice.narrowboat import narrowboat_galley
@@ -267,7 +269,10 @@ def test_loads_are_those_of_the_lever():
 
 
 def test_no_screw_stands_in_a_zone_of_the_demo_jobs():
-    """Brute force over every mark: 50 all round, and for what is electric also straight up, down and sideways."""
+    """Brute force over every mark: 50 all round, for what is electric also straight up, down and sideways.
+
+    The wire of the galley is seen: it may go on the way it runs, which is along.
+    """
     for job in (gable_workroom(), vestry_press(), narrowboat_galley()):
         bay = job.bays[0]
         for held in solve_hold(job, bay.id).held:
@@ -275,7 +280,8 @@ def test_no_screw_stands_in_a_zone_of_the_demo_jobs():
                 for mark in bay.marks:
                     (x, z), (w, h) = mark.at, mark.size
                     off = (max(x - point.at[0], 0, point.at[0] - x - w), max(z - point.at[1], 0, point.at[1] - z - h))
-                    near = math.hypot(*off) < 50 or (mark.kind in ELECTRIC and min(off) < 50)
+                    lines = {"wire": off[1] < 50}.get(mark.kind, mark.kind in ELECTRIC and min(off) < 50)
+                    near = math.hypot(*off) < 50 or lines
                     assert not near, (job.name, point.at, mark.name)
 
 
@@ -286,7 +292,8 @@ def test_too_few_or_too_weak_asks_for_a_ledger_and_no_studs_for_finding_them():
     assert "ledger" in over.instead
     assert over.ledger is not None
     assert len(over.ledger.studs) == 3
-    assert over.ledger.carries_n == pytest.approx(6 * over.ledger.each_n)
+    assert over.ledger.carries_n == pytest.approx(6 * over.ledger.each_n, rel=0.01)
+    assert sum(p.part == "ledger" for p in over.points) == 6
     assert over.ledger.use == pytest.approx(over.shear_n / over.ledger.carries_n)
     assert over.ledger.top_mm == pytest.approx(700.0, abs=1.0)
     assert over.caution
@@ -307,16 +314,41 @@ def test_as_few_screws_as_hold_are_taken():
 
 
 def held_of(
-    wall: Callable[[float], float], unit: Unit | None = None, studs: tuple[float, ...] = (400.0, 1000.0, 1600.0)
+    wall: Callable[[float], float],
+    unit: Unit | None = None,
+    studs: tuple[float, ...] = (400.0, 1000.0, 1600.0),
+    more: tuple[Unit, ...] = (),
+    **bay: Any,
 ) -> tuple[Held, ...]:
     """Return how a unit of 1400 from 300 on is held by studs, before a wall that stands at `wall(x)`."""
+    return solve_hold(job_before(wall, unit, studs, more, **bay), "bay").held
+
+
+def job_before(
+    wall: Callable[[float], float],
+    unit: Unit | None = None,
+    studs: tuple[float, ...] = (400.0, 1000.0, 1600.0),
+    more: tuple[Unit, ...] = (),
+    *,
+    rise: float = 0.0,
+    hollow: tuple[float, float] = (0.0, 0.0),
+    **bay: Any,
+) -> Job:
+    """Return a unit before a wall that stands at `wall(x)`, comes forward by `rise` up, and is hollow above a height.
+
+    `hollow` is by how much, and from which height on.
+    """
+
+    def stands(x: float, z: float) -> float:
+        return wall(x) + rise * z - (hollow[0] if z >= hollow[1] else 0.0)
+
     back = [
-        replace(offset(f"b{x:.0f}{z:.0f}", "back", (float(x), z), 500.0 - wall(float(x))), set_up=PLUMB.id)
+        replace(offset(f"b{x:.0f}{z:.0f}", "back", (float(x), z), 500.0 - stands(float(x), z)), set_up=PLUMB.id)
         for x in np.linspace(0, 2000, 21)
-        for z in (50.0, 700.0, 1400.0)
+        for z in (50.0, 400.0, 700.0, 1400.0, 2150.0)
     ]
     unit = unit or box("A", x=300.0, width=1400.0, fixing_heights_mm=(650.0,))
     floor = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)
     both = edges(*studs) + tuple(found(x, "screw", "magnet") for x in studs)
-    job = job_of(*floor, *back, width=2000.0, units=(unit,), detections=both)
-    return solve_hold(job, "bay").held
+    known: dict[str, Any] = {"detections": both} | bay
+    return job_of(*floor, *back, width=2000.0, units=(unit, *more), **known)

@@ -100,6 +100,7 @@ def test_another_users_job_is_not_there(ines, tomas):
         ("GET", bay_path(stored, "/hold"), None),
         ("POST", bay_path(stored, "/detections"), {"detections": []}),
         ("DELETE", bay_path(stored, "/detections/stud-1"), None),
+        ("POST", bay_path(stored, "/furring"), {"low_mm": 0, "high_mm": 900}),
         ("PUT", bay_path(stored, "/backing"), {"revision": 1, "backing": {}}),
         ("PUT", job + "/way-in", {"revision": 1, "way_in": []}),
         ("PUT", bay_path(stored, "/alternatives"), {"revision": 1, "alternatives": []}),
@@ -481,7 +482,7 @@ def test_a_length_is_divided(ines):
 def test_what_is_found_behind_the_lining_is_stored_once_and_moves_the_screws(ines):
     stored = ines.import_job()
     before = ines.get(bay_path(stored, "/hold"))[1]
-    assert before["spacings"][0]["mm"] == 600
+    assert before["back"]["spacings"][0]["mm"] == 600
     first = before["held"][0]["points"][0]
     miss = {
         "id": "hole-1",
@@ -503,4 +504,21 @@ def test_what_is_found_behind_the_lining_is_stored_once_and_moves_the_screws(ine
     revision = ines.get(f"/jobs/{stored['id']}")[1]["revision"]
     status, kept = ines.put(bay_path(stored, "/backing"), {"revision": revision, "backing": {"kind": "masonry"}})
     assert (status, kept["job"]["bays"][0]["backing"]["kind"]) == (200, "masonry")
-    assert "masonry" in ines.get(bay_path(stored, "/hold"))[1]["held"][0]["instead"]
+    assert "which anchor" in ines.get(bay_path(stored, "/hold"))[1]["held"][0]["instead"]
+    over = {"revision": kept["revision"], "backing": {"runs": "along"}, "of": "ceiling"}
+    status, kept = ines.put(bay_path(stored, "/backing"), over)
+    assert (status, kept["job"]["bays"][0]["overhead"]["runs"]) == (200, "along")
+    assert kept["job"]["bays"][0]["backing"]["kind"] == "masonry"
+
+
+def test_furring_and_grids_are_laid_out_on_asking(ines):
+    stored = ines.import_job()
+    path = bay_path(stored, "/furring")
+    status, made = ines.post(path, {"low_mm": 200, "high_mm": 1400, "pitch_mm": 600})
+    assert (status, made["furring"]["heights"]) == (200, [200, 800, 1400])
+    assert len(made["furring"]["packings"]) == 18  # at six studs
+    assert ines.post(path, {"low_mm": 1400, "high_mm": 200})[1]["code"] == "grid"
+    status, laid = ines.post("/jobs/grid", {"how": "battens", "high_mm": 2000, "pitch_mm": 200})
+    assert (status, len(laid["rows"])) == (200, 10)
+    status, fault = ines.post("/jobs/grid", {"how": "pegs", "high_mm": 20, "pitch_mm": 25})
+    assert (status, fault["code"]) == (422, "grid")

@@ -253,6 +253,7 @@ MarkKind = Literal[
     "valve",
     "spout",
     "vent",
+    "radiator",
     "window board",
     "casing",
     "skirting",
@@ -327,6 +328,7 @@ class Bay(Value, frozen=True, kw_only=True):
     closing: Closing = Closing()
     alternatives: Annotated[tuple[Alternative, ...], Meta(max_length=8)] = ()
     backing: Backing | None = None
+    overhead: Backing | None = None
     detections: Annotated[tuple[Detection, ...], Meta(max_length=1000)] = ()
 
 

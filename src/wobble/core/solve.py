@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 import dataclasses
+import math
 from functools import lru_cache
 from typing import Literal
 
 from msgspec.structs import replace
 
+from wobble.core.behind import Behind, Detection, Runs
 from wobble.core.errors import SurveyError
 from wobble.core.fit.around import Around
 from wobble.core.fit.asked import asked
@@ -32,8 +34,14 @@ from wobble.core.gauge.place import Place, place
 from wobble.core.gauge.share import neighbours
 from wobble.core.gauge.survey import Survey, survey
 from wobble.core.gauge.traits import Trait, traits
-from wobble.core.hold.fastening import Held, Wall, hold
-from wobble.core.hold.lines import Spacing, StructureLine, structure
+from wobble.core.hold.fastening import Held, hold
+from wobble.core.hold.furring import Furring, furring
+from wobble.core.hold.joins import Joined, joined
+from wobble.core.hold.lines import SURE, Contradiction, Spacing, Structure, StructureLine, joists, structure
+from wobble.core.hold.overhead import Overhead, racks
+from wobble.core.hold.rests import ShelfCleat, shelf_cleats
+from wobble.core.hold.screws import Wall
+from wobble.core.hold.services import Plate, plates
 from wobble.core.job import Backing, BackLine, Bay, Closing, Datum, FixedTop, HighSpot, Job, Unit, Value
 
 
@@ -70,20 +78,42 @@ class BayFit(Value, frozen=True, kw_only=True):
     findings: tuple[Finding, ...]
 
 
+class Lines(Value, frozen=True, kw_only=True):
+    """What is known of the studs or joists of one surface.
+
+    Attributes:
+        surface: Which. runs: Which way its lines run, for a ceiling. runs_sure: How sure that is, 0 to 1.
+        spacings: Hypotheses on how far they stand apart, likeliest first. lines: From the left, or from the back.
+        odd: Detections that fit no line. against: What contradicts what.
+    """
+
+    surface: Behind
+    runs: Runs
+    runs_sure: float
+    spacings: tuple[Spacing, ...]
+    lines: tuple[StructureLine, ...]
+    odd: tuple[str, ...]
+    against: tuple[Contradiction, ...]
+
+
 class BayHold(Value, frozen=True, kw_only=True):
     """Hold for one bay.
 
     Attributes:
-        bay: Which. spacings: Hypotheses on how far the studs stand apart, likeliest first.
-        lines: The studs, from the left.
-        odd: Detections that fit no stud. held: How each unit is fastened; empty while there is no plan.
+        bay: Which. back: What is known behind its back. elsewhere: Behind its side walls and ceiling.
+        held: How each unit is fastened, in the order of work; empty while there is no plan.
+        cleats: Of shelves, with their screws. overhead: How racks hang. joined: Neighbours screwed together.
+        plates: Where wires and pipes cross studs.
     """
 
     bay: str
-    spacings: tuple[Spacing, ...]
-    lines: tuple[StructureLine, ...]
-    odd: tuple[str, ...]
+    back: Lines
+    elsewhere: tuple[Lines, ...]
     held: tuple[Held, ...]
+    cleats: tuple[ShelfCleat, ...]
+    overhead: tuple[Overhead, ...]
+    joined: tuple[Joined, ...]
+    plates: tuple[Plate, ...]
 
 
 class BayResult(Value, frozen=True, kw_only=True):
@@ -92,6 +122,7 @@ class BayResult(Value, frozen=True, kw_only=True):
     gauge: Place
     traits: tuple[Trait, ...]
     fit: BayFit
+    hold: BayHold
 
 
 class Result(Value, frozen=True, kw_only=True):
@@ -144,6 +175,7 @@ def _measured(job: Job, bay: Bay) -> Job:
             closing=Closing(),
             alternatives=(),
             backing=None,
+            overhead=None,
             detections=(),
         )
         for b in (bay, *neighbours(job, bay))
@@ -177,6 +209,7 @@ def ground_of(job: Job, bay_id: str) -> Ground | None:
         closing=Closing(),
         alternatives=(),
         backing=None,
+        overhead=None,
         detections=(),
     )
     return _ground(replace(_measured(job, placed), bays=(placed, *_measured(job, placed).bays[1:])))
@@ -220,15 +253,90 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
 
 
 def solve_hold(job: Job, bay_id: str) -> BayHold:
-    """Return what lies behind a bay's back and how its units are fastened to it."""
-    backing = find_bay(job, bay_id).backing or Backing()
+    """Return what lies behind a bay's surfaces and how its units are fastened to it."""
     case = _case(job, bay_id)
     bay = case.survey.bay
-    known = structure(bay.detections, bay.width_mm, backing.stud_mm)
+    backing, over = bay.backing or Backing(), bay.overhead or Backing(lining_mm=12.5, deep_mm=140.0)
+    known = _structures(bay, backing)
+    joisted, runs, runs_sure = joists(_found(bay, "ceiling"), bay.width_mm, bay.depth_mm, over.stud_mm, over.runs)
     held: tuple[Held, ...] = ()
+    cleats: tuple[ShelfCleat, ...] = ()
     if case.ground is not None and case.plan is not None:
-        held = hold(Wall(bay, backing, known, case.ground, case.plan, job.kit, job.units))
-    return BayHold(bay=bay_id, spacings=known.spacings, lines=known.lines, odd=known.odd, held=held)
+        wall = Wall(bay, backing, known, case.ground, case.plan, job.kit, job.units, _level_line(bay))
+        held = hold(wall, tuple(g.unit for g in case.whole.going))
+        stand = stand_of(case.ground, case.plan.base.height.value_mm)
+        cleats = _numbered(shelf_cleats(wall, case.whole.flats, stand), sum(len(h.points) for h in held))
+    sides = tuple(_lines(s, known[s], "not known", 1.0) for s in SIDES if known[s].lines)
+    ceiling = (_lines("ceiling", joisted, runs, runs_sure),) if joisted.lines else ()
+    return BayHold(
+        bay=bay_id,
+        back=_lines("back", known["back"], "not known", 1.0),
+        elsewhere=(*sides, *ceiling),
+        held=held,
+        cleats=cleats,
+        overhead=racks(bay, over, joisted, runs, runs_sure, case.whole.hangers),
+        joined=joined(bay),
+        plates=plates(bay, tuple(line.at_mm for line in known["back"].lines), job.units),
+    )
+
+
+SIDES: tuple[Behind, ...] = ("left", "right")
+
+
+def _found(bay: Bay, surface: Behind) -> tuple[Detection, ...]:
+    return tuple(d for d in bay.detections if d.surface == surface)
+
+
+def _structures(bay: Bay, backing: Backing) -> dict[Behind, Structure]:
+    """Return what is known behind each wall of a bay; all are taken to be made alike."""
+    wide: dict[Behind, float] = {"back": bay.width_mm, "left": bay.depth_mm, "right": bay.depth_mm}
+    return {s: structure(_found(bay, s), mm, backing.stud_mm, backing.kind) for s, mm in wide.items()}
+
+
+def _lines(surface: Behind, known: Structure, runs: Runs, sure: float) -> Lines:
+    return Lines(
+        surface=surface,
+        runs=runs,
+        runs_sure=sure,
+        spacings=known.spacings,
+        lines=known.lines,
+        odd=known.odd,
+        against=known.against,
+    )
+
+
+def _level_line(bay: Bay) -> float | None:
+    """Return the height of the first level line that is known."""
+    return next((s.at_mm for s in bay.set_ups if s.across == "z" and s.at_mm is not None), None)
+
+
+def _numbered(cleats: tuple[ShelfCleat, ...], drilled: int) -> tuple[ShelfCleat, ...]:
+    """Return cleats with their screws numbered on from what is drilled before them."""
+    out = []
+    for cleat in cleats:
+        points = tuple(replace(p, order=drilled + i + 1) for i, p in enumerate(cleat.points))
+        drilled += len(points)
+        out.append(replace(cleat, points=points))
+    return tuple(out)
+
+
+def solve_furring(
+    job: Job, bay_id: str, *, low_mm: float, high_mm: float, pitch_mm: float, strip_mm: float, plumb: bool
+) -> Furring | None:
+    """Return strips packed to one plane over a bay's back; None where it is not measured or no two studs are known."""
+    bay = find_bay(job, bay_id)
+    backing = bay.backing or Backing()
+    known = structure(_found(bay, "back"), bay.width_mm, backing.stud_mm, backing.kind)
+    studs = tuple(line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE)
+    if backing.kind == "masonry":
+        n = max(2, math.ceil(bay.width_mm / MASONRY_FURRING_MM) + 1)
+        studs = tuple(40.0 + (bay.width_mm - 80.0) * k / (n - 1) for k in range(n))
+    return furring(
+        survey_of(job, bay_id), studs, low_mm=low_mm, high_mm=high_mm, pitch_mm=pitch_mm, strip_mm=strip_mm, plumb=plumb
+    )
+
+
+MASONRY_FURRING_MM = 600.0
 
 
 def compare(job: Job, bay_id: str) -> tuple[Outcome, ...]:
@@ -284,7 +392,12 @@ def solve(job: Job) -> Result:
     return Result(
         job=job.name,
         bays=tuple(
-            BayResult(gauge=solve_gauge(job, b.id), traits=solve_traits(job, b.id), fit=solve_fit(job, b.id))
+            BayResult(
+                gauge=solve_gauge(job, b.id),
+                traits=solve_traits(job, b.id),
+                fit=solve_fit(job, b.id),
+                hold=solve_hold(job, b.id),
+            )
             for b in job.bays
         ),
     )

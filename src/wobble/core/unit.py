@@ -74,13 +74,31 @@ class OnCleats(Value, frozen=True, kw_only=True, tag_field="on", tag="cleats"):
 
 
 class Hung(Value, frozen=True, kw_only=True, tag_field="on", tag="hung"):
-    """It hangs on the wall or from the ceiling, and nothing stands under it."""
+    """It hangs on the wall or from the ceiling, and nothing stands under it.
+
+    On a wall it hangs by screws through its own rail, rests on a ledger that is fixed first, or hooks over a bevelled
+    split batten `thick_mm` thick.
+    """
+
+    by: Literal["rail", "ledger", "split batten"] = "rail"
+    thick_mm: Positive = 18.0
 
 
 Standing = OnShims | ToeKickBox | BaseFrame | ScrewFeet | Legs | OnCleats | Hung
 
 
-Contents = Literal["nothing", "crockery", "books", "files", "tools", "bedding", "clothes", "tins"]
+Contents = Literal[
+    "nothing",
+    "crockery",
+    "books",
+    "files",
+    "tools",
+    "bedding",
+    "clothes",
+    "tins",
+    "a person sitting",
+    "a person standing",
+]
 Opens = Literal["nothing", "door hinged left", "door hinged right", "pair of doors", "drawers"]
 
 

@@ -145,6 +145,7 @@ class Bay(Placed):
     closing = models.JSONField(default=dict)
     alternatives = models.JSONField(default=list)
     backing = models.JSONField(null=True)
+    overhead = models.JSONField(null=True)
     detections = models.JSONField(default=list)
 
     class Meta(Placed.Meta):

@@ -35,6 +35,7 @@ BAY_OWN_FIELDS = (
     "closing",
     "alternatives",
     "backing",
+    "overhead",
     "detections",
 )
 _KIT_FIELDS = ("tolerance_mm", "max_stack_mm", "least_overlap_mm")

@@ -48,6 +48,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/grid": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lay Grid
+         * @description Lay out a hanging wall or a pegboard; nothing is kept.
+         */
+        post: operations["lay_grid"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -146,7 +166,7 @@ export interface paths {
         get?: never;
         /**
          * Put Backing
-         * @description Say what the wall is made of.
+         * @description Say what the walls or the ceiling are made of.
          */
         put: operations["put_backing"];
         post?: never;
@@ -254,6 +274,26 @@ export interface paths {
          * @description Say what other decisions would mean; nothing is kept.
          */
         post: operations["try_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bays/{bay_id}/furring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Furring
+         * @description Say what is packed behind furring strips; nothing is kept.
+         */
+        post: operations["ask_furring"];
         delete?: never;
         options?: never;
         head?: never;
@@ -679,6 +719,28 @@ export interface components {
             revision: number;
         };
         /**
+         * Anchor
+         * @description An anchor for a wall without wood, with the figures of its maker: what it may be pulled and sheared with, N.
+         *
+         *         Attributes:
+         *             name: What it is called. pull_n: Recommended load straight out. shear_n: Sideways, at the face of the wall.
+         *             embed_mm: How deep it sits in what holds it. drill_mm: Diameter of its hole. edge_mm: Least distance to an edge.
+         */
+        Anchor: {
+            /** @default 8 */
+            drill_mm: number;
+            /** @default 60 */
+            edge_mm: number;
+            /** @default 50 */
+            embed_mm: number;
+            /** @default plug and screw */
+            name: string;
+            /** @default 300 */
+            pull_n: number;
+            /** @default 500 */
+            shear_n: number;
+        };
+        /**
          * Angled
          * @description An end that is cut back in plan: from the front corner by `along_mm` along the run and `deep_mm` in depth.
          */
@@ -718,6 +780,43 @@ export interface components {
             reason: string;
         };
         /**
+         * AskFurring
+         * @description Strips wanted over the back: between which heights, how far apart at most, how thick, and whether plumb.
+         */
+        AskFurring: {
+            high_mm: number;
+            low_mm: number;
+            /** @default 400 */
+            pitch_mm: number;
+            /** @default true */
+            plumb: boolean;
+            /** @default 19 */
+            strip_mm: number;
+        };
+        /**
+         * AskGrid
+         * @description A wall to lay out: battens at a pitch over its height, or holes for pegs over a board.
+         */
+        AskGrid: {
+            /** @default 80 */
+            batten_mm: number;
+            /** @default 20 */
+            edge_mm: number;
+            high_mm: number;
+            /** @enum {unknown} */
+            how: "battens" | "pegs";
+            pitch_mm: number;
+            /** @default 18 */
+            thick_mm: number;
+            /**
+             * @default mm
+             * @enum {unknown}
+             */
+            units: "in" | "mm";
+            /** @default 1200 */
+            wide_mm: number;
+        };
+        /**
          * BackLine
          * @description Where the backs of the units stand: `off_mm` clear of the proudest spot, turned in plan by `turn_mm_per_m`.
          *
@@ -731,15 +830,27 @@ export interface components {
         };
         /**
          * Backing
-         * @description What a wall is made of: its lining, and the studs behind it, as wide and deep as they are, mm.
+         * @description What a wall or ceiling is made of: its lining, and the studs or joists behind it, as wide and deep as they are.
          *
-         *         `clear_mm` is how far holes keep from outlets and from the lines straight up, down and sideways of them.
+         *         Attributes:
+         *             kind: What carries. lining_mm: Thickness of what is over it. stud_mm: Width of a stud. deep_mm: Its depth.
+         *             wood: Species of the studs. steel_mm: Thickness of a metal stud's sheet. anchor: For masonry.
+         *             runs: Which way joists run over a ceiling: along the back, or out from it.
+         *             clear_mm: How far holes keep from services. rule: Where wires and pipes are taken to run, by the user's region.
+         *             deepest_mm: No hole goes deeper behind the face of the lining than this; None for no limit.
+         *             driving_g: In a vehicle, how hard it may brake, turn or bounce, in weights of what is fixed; 0 in a house.
          */
         Backing: {
+            /** @default null */
+            anchor: components["schemas"]["Anchor"] | null;
             /** @default 50 */
             clear_mm: number;
             /** @default 90 */
             deep_mm: number;
+            /** @default null */
+            deepest_mm: number | null;
+            /** @default 0 */
+            driving_g: number;
             /**
              * @default wood studs
              * @enum {unknown}
@@ -747,6 +858,18 @@ export interface components {
             kind: "lath and plaster" | "masonry" | "metal studs" | "ribs and battens" | "wood studs";
             /** @default 12.5 */
             lining_mm: number;
+            /**
+             * @default up, down and sideways
+             * @enum {unknown}
+             */
+            rule: "all round" | "also along corners and ceiling" | "up and down" | "up, down and sideways";
+            /**
+             * @default not known
+             * @enum {unknown}
+             */
+            runs: "along" | "not known" | "out";
+            /** @default 0.6 */
+            steel_mm: number;
             /** @default 45 */
             stud_mm: number;
             /**
@@ -757,10 +880,15 @@ export interface components {
         };
         /**
          * BackingEdit
-         * @description What a wall is made of.
+         * @description What the walls of a bay are made of, or its ceiling.
          */
         BackingEdit: {
             backing: components["schemas"]["Backing"];
+            /**
+             * @default walls
+             * @enum {unknown}
+             */
+            of: "ceiling" | "walls";
             revision: number;
         };
         /**
@@ -870,6 +998,8 @@ export interface components {
             name: string;
             /** @default [] */
             notes: components["schemas"]["Note"][];
+            /** @default null */
+            overhead: components["schemas"]["Backing"] | null;
             /** @default [] */
             readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
             /** @default null */
@@ -933,16 +1063,20 @@ export interface components {
          * @description Hold for one bay.
          *
          *         Attributes:
-         *             bay: Which. spacings: Hypotheses on how far the studs stand apart, likeliest first.
-         *             lines: The studs, from the left.
-         *             odd: Detections that fit no stud. held: How each unit is fastened; empty while there is no plan.
+         *             bay: Which. back: What is known behind its back. elsewhere: Behind its side walls and ceiling.
+         *             held: How each unit is fastened, in the order of work; empty while there is no plan.
+         *             cleats: Of shelves, with their screws. overhead: How racks hang. joined: Neighbours screwed together.
+         *             plates: Where wires and pipes cross studs.
          */
         BayHold: {
+            back: components["schemas"]["Lines"];
             bay: string;
+            cleats: components["schemas"]["ShelfCleat"][];
+            elsewhere: components["schemas"]["Lines"][];
             held: components["schemas"]["Held"][];
-            lines: components["schemas"]["StructureLine"][];
-            odd: string[];
-            spacings: components["schemas"]["Spacing"][];
+            joined: components["schemas"]["Joined"][];
+            overhead: components["schemas"]["Overhead"][];
+            plates: components["schemas"]["Plate"][];
         };
         /**
          * Board
@@ -965,6 +1099,25 @@ export interface components {
             stuff: "ash" | "beech" | "cherry" | "douglas fir" | "maple" | "mdf" | "particleboard" | "pine" | "plywood" | "red oak" | "walnut";
             /** @default 4 */
             swing_percent: number;
+        };
+        /**
+         * Bridge
+         * @description A member screwed across two joists, on edge, for a hanger between them.
+         *
+         *         Attributes:
+         *             long_mm: Its length. wide_mm: Its thickness. high_mm: Its height. joists: Where the two are, on the lines' axis.
+         *             use: Share of its bending strength. screws: How many hold its harder loaded end.
+         */
+        Bridge: {
+            high_mm: number;
+            joists: [
+                number,
+                number
+            ];
+            long_mm: number;
+            screws: number;
+            use: number;
+            wide_mm: number;
         };
         /**
          * CheckFound
@@ -1036,6 +1189,15 @@ export interface components {
              * @enum {unknown}
              */
             split: "as drawn" | "centred" | "equal" | "none at the left" | "none at the right";
+        };
+        /**
+         * Contradiction
+         * @description Detections that do not go together: which, where along the lines' axis, and what that looks like.
+         */
+        Contradiction: {
+            at_mm: number;
+            detections: string[];
+            text: string;
         };
         /**
          * Corner
@@ -1127,7 +1289,9 @@ export interface components {
         };
         /**
          * Detection
-         * @description Something found behind the lining, at (along, up), by one method; a hole that bit or missed is one too.
+         * @description Something found behind a lining, at a spot of its surface, by one method; a hole that bit or missed is one too.
+         *
+         *         `something else` is a hole that met what is no wood: nothing is drilled near it until somebody knows what it is.
          */
         Detection: {
             at: [
@@ -1141,7 +1305,12 @@ export interface components {
              * @default centre
              * @enum {unknown}
              */
-            sees: "centre" | "hit" | "left edge" | "miss" | "right edge" | "screw";
+            sees: "centre" | "hit" | "left edge" | "miss" | "right edge" | "screw" | "something else";
+            /**
+             * @default back
+             * @enum {unknown}
+             */
+            surface: "back" | "ceiling" | "left" | "right";
             /** Format: date-time */
             taken_at: string;
             /** @default  */
@@ -1488,6 +1657,34 @@ export interface components {
             ][];
         };
         /**
+         * Furred
+         * @description Strips packed to one plane; None where no two studs are known, or the back is not measured.
+         */
+        Furred: {
+            furring: components["schemas"]["Furring"] | null;
+        };
+        /**
+         * Furring
+         * @description Strips over a bowed wall.
+         *
+         *         Attributes:
+         *             strip_mm: Their thickness. heights: At which heights they run. plane_mm: How far the plane stands off the
+         *                 proudest spot behind them; their faces stand that and their thickness in front of it.
+         *             lean_mm_per_m: How far the plane leans into the room for each metre up. turn_mm_per_m: And along the wall.
+         *             packings: Behind each strip at each stud. thickest_mm: Of them.
+         *             why: What decides how far the plane stands off.
+         */
+        Furring: {
+            heights: number[];
+            lean_mm_per_m: number;
+            packings: components["schemas"]["Packed"][];
+            plane_mm: number;
+            strip_mm: number;
+            thickest_mm: number;
+            turn_mm_per_m: number;
+            why: string;
+        };
+        /**
          * Gap
          * @description Gap at a spot under a straightedge that touches the surface at two others, mm; the three lie in a line.
          */
@@ -1545,6 +1742,24 @@ export interface components {
             why: string;
         };
         /**
+         * GroundRail
+         * @description A timber along the wall where the packing is deep: it is screwed to the studs, the unit's rail to it.
+         *
+         *         Attributes:
+         *             up_mm: Height of its middle over the datum mark. start_mm: Its left end, mm along. end_mm: Its right one.
+         *             thick_mm: Its thickness, as much as fits behind the unit's back. studs: Where it is screwed, mm along.
+         *             use: Share of the weakest screw's capacity. into_mm: Length of the screws from the unit's rail into it, as sold.
+         */
+        GroundRail: {
+            end_mm: number;
+            into_mm: number;
+            start_mm: number;
+            studs: number[];
+            thick_mm: number;
+            up_mm: number;
+            use: number;
+        };
+        /**
          * Hanger
          * @description One hanger: of which unit, at which corner, where it meets the ceiling (x, y), and its length, mm.
          */
@@ -1558,20 +1773,54 @@ export interface components {
             unit: string;
         };
         /**
+         * HangerHeld
+         * @description How one hanger is held.
+         *
+         *         Attributes:
+         *             corner: Of the rack. at: Where it is fixed on the ceiling, (along, out). how: By what.
+         *             load_n: What it is planned for. lean_deg: How far its chain leans. chain_n: What pulls in the chain.
+         *             chain_mm: Length of the chain; 0 where the ceiling is not measured. bolt_mm: Length of the bolt, under its eye.
+         *             bites: Chance that the bolt meets a joist. use: Share of the bolt's capacity, or the member's.
+         *             bridge: The member, where there is one. enough: Whether it holds. instead: What to do where it does not.
+         */
+        HangerHeld: {
+            at: [
+                number,
+                number
+            ];
+            bites: number;
+            bolt_mm: number;
+            bridge: components["schemas"]["Bridge"] | null;
+            chain_mm: number;
+            chain_n: number;
+            corner: string;
+            enough: boolean;
+            /** @enum {unknown} */
+            how: "bridging member" | "eye bolt" | "nothing yet";
+            instead: string;
+            lean_deg: number;
+            load_n: number;
+            use: number;
+        };
+        /**
          * Held
          * @description How one unit is held.
          *
          *         Attributes:
          *             unit: Which. weight_kg: Full. shear_n: On all its screws together. pull_n: On its top row.
-         *             points: Its screws, the fewest that hold it. use: Share of the weakest screw's capacity that is used; 1 is all.
+         *             points: Its screws, the fewest that hold it, its ledger's first.
+         *             use: Share of the weakest screw's capacity that is used; 1 is all.
          *             lateral_n: What one screw carries sideways. withdrawal_n: What pulls it out. working: How they come about.
          *             enough: Whether it holds, every screw sure to bite. instead: What to do where it does not.
-         *             ledger: What it rests on, where its own screws cannot carry it; they then only hold it back.
-         *             caution: The word that belongs beside it.
+         *             avoided: What screws were kept clear of. ledger: What it rests on. batten: What it hooks over.
+         *             ground: A timber behind its rail. caution: The word that belongs beside it.
          */
         Held: {
+            avoided: string[];
+            batten: components["schemas"]["SplitBatten"] | null;
             caution: string;
             enough: boolean;
+            ground: components["schemas"]["GroundRail"] | null;
             instead: string;
             lateral_n: number;
             ledger: components["schemas"]["Ledger"] | null;
@@ -1611,10 +1860,20 @@ export interface components {
         /**
          * Hung
          * @description It hangs on the wall or from the ceiling, and nothing stands under it.
+         *
+         *         On a wall it hangs by screws through its own rail, rests on a ledger that is fixed first, or hooks over a bevelled
+         *         split batten `thick_mm` thick.
          */
         Hung: {
+            /**
+             * @default rail
+             * @enum {unknown}
+             */
+            by: "ledger" | "rail" | "split batten";
             /** @enum {unknown} */
             on: "hung";
+            /** @default 18 */
+            thick_mm: number;
         };
         /**
          * Instrument
@@ -1723,6 +1982,28 @@ export interface components {
             place: string;
         };
         /**
+         * Joined
+         * @description Two neighbours and the screws between them.
+         *
+         *         Attributes:
+         *             units: Left one, right one. at: (up over the run's base, out from the backs) of each screw, mm.
+         *             screw_mm: Length as sold, which does not come through. apart_mm: The reveal between them, packed out.
+         *             text: What to mind.
+         */
+        Joined: {
+            apart_mm: number;
+            at: [
+                number,
+                number
+            ][];
+            screw_mm: number;
+            text: string;
+            units: [
+                string,
+                string
+            ];
+        };
+        /**
          * Kept
          * @description What became of the readings that were sent.
          */
@@ -1762,12 +2043,30 @@ export interface components {
             since: string;
         };
         /**
+         * Laid
+         * @description A wall laid out.
+         *
+         *         Attributes:
+         *             rows: Heights over its foot, from below: tips of battens, or rows of holes. columns: Of holes, from the left.
+         *             margin_mm: Left over at the foot and the head, or at each side, alike. behind_mm: What it stands off the wall.
+         *             blank_mm: Height of the board that two battens are ripped from; 0 for none. steps: The working, in words.
+         */
+        Laid: {
+            behind_mm: number;
+            blank_mm: number;
+            columns: number[];
+            margin_mm: number;
+            rows: number[];
+            steps: string[];
+        };
+        /**
          * Ledger
          * @description A strip along the wall for a unit to rest on: its top at the unit's underside, two screws into every stud.
          *
          *         Attributes:
-         *             top_mm: Height of its top over the datum mark. start_mm: Its left end, mm along. end_mm: Its right one.
-         *             thick_mm: Its thickness. studs: Places of the studs that it is screwed to, mm along. screw_mm: Length, as sold.
+         *             top_mm: Height of its top over the datum mark. under_line_mm: The same below a level line, where one is known.
+         *             start_mm: Its left end, mm along. end_mm: Its right one. thick_mm: Its thickness.
+         *             studs: Places of the studs that it is screwed to, mm along. screw_mm: Length of its screws, as sold.
          *             each_n: What one of its screws carries. carries_n: All of them. use: Share of that which the unit takes.
          */
         Ledger: {
@@ -1779,6 +2078,7 @@ export interface components {
             studs: number[];
             thick_mm: number;
             top_mm: number;
+            under_line_mm: number | null;
             use: number;
         };
         /**
@@ -1855,6 +2155,26 @@ export interface components {
             turn_mm_per_m: number;
         };
         /**
+         * Lines
+         * @description What is known of the studs or joists of one surface.
+         *
+         *         Attributes:
+         *             surface: Which. runs: Which way its lines run, for a ceiling. runs_sure: How sure that is, 0 to 1.
+         *             spacings: Hypotheses on how far they stand apart, likeliest first. lines: From the left, or from the back.
+         *             odd: Detections that fit no line. against: What contradicts what.
+         */
+        Lines: {
+            against: components["schemas"]["Contradiction"][];
+            lines: components["schemas"]["StructureLine"][];
+            odd: string[];
+            /** @enum {unknown} */
+            runs: "along" | "not known" | "out";
+            runs_sure: number;
+            spacings: components["schemas"]["Spacing"][];
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "left" | "right";
+        };
+        /**
          * Mark
          * @description Something in the way on a surface, at its lower corner `at`, of a size on the surface's two axes.
          */
@@ -1865,7 +2185,7 @@ export interface components {
             ];
             id: string;
             /** @enum {unknown} */
-            kind: "bulkhead" | "casing" | "column" | "outlet" | "pipe" | "skirting" | "spout" | "switch" | "trim" | "valve" | "vent" | "wheel arch" | "window board" | "wire";
+            kind: "bulkhead" | "casing" | "column" | "outlet" | "pipe" | "radiator" | "skirting" | "spout" | "switch" | "trim" | "valve" | "vent" | "wheel arch" | "window board" | "wire";
             name: string;
             /** @default  */
             note: string;
@@ -2048,6 +2368,31 @@ export interface components {
             top_mm: number | null;
         };
         /**
+         * Overhead
+         * @description How a rack hangs: which way the joists run and how sure that is, its weight, its hangers, and the caution.
+         */
+        Overhead: {
+            caution: string;
+            enough: boolean;
+            hangers: components["schemas"]["HangerHeld"][];
+            /** @enum {unknown} */
+            runs: "along" | "not known" | "out";
+            runs_sure: number;
+            unit: string;
+            weight_kg: number;
+        };
+        /**
+         * Packed
+         * @description What is packed behind a strip where it is screwed: (along, up), and how thick.
+         */
+        Packed: {
+            at: [
+                number,
+                number
+            ];
+            thick: components["schemas"]["Figure"];
+        };
+        /**
          * Packing
          * @description What goes behind one fixing, at `at` = (x, z).
          */
@@ -2120,14 +2465,28 @@ export interface components {
             trades: components["schemas"]["Trade"][];
         };
         /**
+         * Plate
+         * @description Where a wire or pipe crosses a stud: a nail plate belongs over it, and no screw. `at` is (along, up).
+         */
+        Plate: {
+            at: [
+                number,
+                number
+            ];
+            mark: string;
+            text: string;
+        };
+        /**
          * Point
          * @description One screw.
          *
          *         Attributes:
-         *             unit: Of which unit. at: (along, up) on the wall. order: Its turn in the drilling list, from 1.
-         *             bites: Chance that it meets wood, 0 to 1. packing: What is packed behind the rail there.
-         *             screw_mm: Length of the screw, as sold. long: What it is built up from. reach_mm: How deep in the wood.
-         *             pilot_mm: Pilot hole in the wood. clearance_mm: Hole through the rail.
+         *             unit: Of which unit. part: Through what: its rail, a strap, a ledger, a batten, a cleat.
+         *             surface: Into which surface. at: Where on it. order: Its turn in the drilling list, from 1.
+         *             bites: Chance that it meets what holds, 0 to 1. packing: What is packed behind the rail there.
+         *             shank_mm: Diameter of the screw. screw_mm: Its length, as sold. long: What it is built up from.
+         *             reach_mm: How deep in what holds. through_mm: Thickness of what it goes through first.
+         *             pilot_mm: Hole in what holds; 0 for none. clearance_mm: Hole through the rail.
          *             check: What to do before it is drilled; "" for nothing beyond the usual.
          */
         Point: {
@@ -2139,11 +2498,21 @@ export interface components {
             check: string;
             clearance_mm: number;
             long: components["schemas"]["Figure"];
+            /** @default 0 */
             order: number;
             packing: components["schemas"]["Figure"];
+            /** @default rail */
+            part: string;
             pilot_mm: number;
             reach_mm: number;
             screw_mm: number;
+            shank_mm: number;
+            /**
+             * @default back
+             * @enum {unknown}
+             */
+            surface: "back" | "ceiling" | "left" | "right";
+            through_mm: number;
             unit: string;
         };
         /**
@@ -2383,6 +2752,28 @@ export interface components {
             weight: number;
         };
         /**
+         * ShelfCleat
+         * @description One cleat of a shelf and its screws.
+         *
+         *         Attributes:
+         *             unit: Of which shelf. wall: On which wall. long_mm: Its length. top_mm: Its top over the datum mark.
+         *             under_line_mm: The same below a level line, where one is known. load_n: What it is planned for.
+         *             points: Its screws, numbered. use: Share of their capacity. enough: Whether it holds. instead: If it does not.
+         */
+        ShelfCleat: {
+            enough: boolean;
+            instead: string;
+            load_n: number;
+            long_mm: number;
+            points: components["schemas"]["Point"][];
+            top_mm: number;
+            under_line_mm: number | null;
+            unit: string;
+            use: number;
+            /** @enum {unknown} */
+            wall: "back" | "ceiling" | "left" | "right";
+        };
+        /**
          * Shim
          * @description What goes under one support.
          */
@@ -2558,6 +2949,15 @@ export interface components {
             value: number;
         };
         /**
+         * Spacer
+         * @description What stands behind the foot of a unit on a batten, so that it hangs plumb: at which side, how high, how thick.
+         */
+        Spacer: {
+            side: string;
+            thick: components["schemas"]["Figure"];
+            up_mm: number;
+        };
+        /**
          * Spacing
          * @description One hypothesis on the spacing: mm, None for irregular, and its weight, 0 to 1.
          */
@@ -2605,6 +3005,29 @@ export interface components {
             right_mm: number;
             /** @default 0 */
             top_mm: number;
+        };
+        /**
+         * SplitBatten
+         * @description A bevelled split batten: one half on the wall, the other behind the unit's top, hooked over it.
+         *
+         *         Attributes:
+         *             top_mm: Height of the wall half's tip over the datum mark. under_line_mm: Below a level line, where known.
+         *             thick_mm: Thickness of both halves. high_mm: Height of each before it is split. bevel_deg: Of the cut.
+         *             engagement_mm: How far they hook over each other. lift_mm: How far the unit is lifted to hook it on.
+         *             room_mm: What is free above it; None where nothing is known. lifts: Whether that is enough.
+         *             spacers: Behind its foot.
+         */
+        SplitBatten: {
+            bevel_deg: number;
+            engagement_mm: number;
+            high_mm: number;
+            lift_mm: number;
+            lifts: boolean;
+            room_mm: number | null;
+            spacers: components["schemas"]["Spacer"][];
+            thick_mm: number;
+            top_mm: number;
+            under_line_mm: number | null;
         };
         /**
          * SquareCheck
@@ -2719,13 +3142,27 @@ export interface components {
         };
         /**
          * StructureLine
-         * @description One line: where it likely is, its standard uncertainty, mm, how sure it is there, and found by what.
+         * @description One line.
+         *
+         *         Attributes:
+         *             at_mm: Where its middle likely is, at the height `up_mm`. sd_mm: Its standard uncertainty there.
+         *             chance: That it is there, 0 to 1. methods: By what it was found.
+         *             lean_mm_per_m: How far it leans to the right for each metre up. lean_sd: How well that is known.
+         *             double: Whether it is one of two that stand side by side.
          */
         StructureLine: {
             at_mm: number;
             chance: number;
+            /** @default false */
+            double: boolean;
+            /** @default 0 */
+            lean_mm_per_m: number;
+            /** @default 0 */
+            lean_sd: number;
             methods: string[];
             sd_mm: number;
+            /** @default 0 */
+            up_mm: number;
         };
         /**
          * SurfaceShape
@@ -2950,7 +3387,7 @@ export interface components {
              * @default nothing
              * @enum {unknown}
              */
-            holds: "bedding" | "books" | "clothes" | "crockery" | "files" | "nothing" | "tins" | "tools";
+            holds: "a person sitting" | "a person standing" | "bedding" | "books" | "clothes" | "crockery" | "files" | "nothing" | "tins" | "tools";
             id: string;
             /**
              * @default base
@@ -3088,6 +3525,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Divided"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    lay_grid: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskGrid"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Laid"];
                 };
             };
             /** @description Refused */
@@ -3531,6 +4001,42 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BayFit"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    ask_furring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                bay_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskFurring"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Furred"];
                 };
             };
             /** @description Refused */

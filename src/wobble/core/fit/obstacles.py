@@ -6,6 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from wobble.core.behind import Backing, ServiceRule
 from wobble.core.fit.plan import Packing, Plan
 from wobble.core.job import Bay, Mark, MarkKind
 
@@ -18,6 +19,7 @@ CAUTIONS: dict[MarkKind, str] = {
     "switch": "Live wires run to it: detect, isolate, then drill. Moving it is work for a licensed electrician.",
     "wire": "Treat it as live until a licensed electrician has said what it is.",
     "pipe": "Find where it runs and shut it off before you drill. Gas is work for a licensed fitter.",
+    "radiator": "Its pipes run below it and in the floor: find them before you drill. Heating is for its own trade.",
     "valve": "Leave room to reach and turn it, and mind that it is not bumped open.",
     "spout": "Leave room to use it and to change it.",
     "vent": "Never close it: carry it to the front with its full free area.",
@@ -36,27 +38,38 @@ class Clash:
     in_zone: bool
 
 
-Zone = Literal["on it", "in the line of its wires"]
+Zone = Literal["on it", "in the line of its wires", "under it, where its pipes run"]
 
 
-def zone(mark: Mark, at: tuple[float, float], clear_mm: float = CLEAR_MM) -> Zone | None:
-    """Return how a hole through the back would meet a mark: on it, or straight up, down or sideways of something live.
+def zone(
+    mark: Mark, at: tuple[float, float], clear_mm: float = CLEAR_MM, rule: ServiceRule = "up, down and sideways"
+) -> Zone | None:
+    """Return how a hole through the back would meet a mark: on it, or where by the rule its wires or pipes may run.
 
     A mark that is taken away is met no more; the wires of an outlet that is stay in the wall.
     """
     if mark.surface != "back":
         return None
-    off = [max(low - x, 0.0, x - low - size) for x, low, size in zip(at, mark.at, mark.size, strict=True)]
-    if max(off) < clear_mm and mark.treatment != "remove":
+    beside, over = (max(low - x, 0.0, x - low - size) for x, low, size in zip(at, mark.at, mark.size, strict=True))
+    if max(beside, over) < clear_mm and mark.treatment != "remove":
         return "on it"
-    live = mark.kind in ELECTRIC and min(off) < clear_mm
-    return "in the line of its wires" if live else None
+    if mark.kind == "wire" and rule != "all round":  # it is seen: it may go on the way it runs, and no other
+        if (over if mark.size[0] >= mark.size[1] else beside) < clear_mm:
+            return "in the line of its wires"
+    elif mark.kind in ELECTRIC and rule != "all round":
+        sideways = rule != "up and down" and over < clear_mm
+        if beside < clear_mm or sideways:
+            return "in the line of its wires"
+    if mark.kind == "radiator" and beside < clear_mm and at[1] < mark.at[1]:
+        return "under it, where its pipes run"
+    return None
 
 
 def clashes(bay: Bay, plan: Plan) -> Iterator[Clash]:
     """Yield every fixing through the back that lands on a mark there, or in the zone of its wires."""
+    wall = bay.backing or Backing()
     for mark in bay.marks:
         for packing in plan.packings:
-            met = zone(mark, packing.at)
+            met = zone(mark, packing.at, wall.clear_mm, wall.rule)
             if met is not None:
                 yield Clash(packing, mark, in_zone=met != "on it")

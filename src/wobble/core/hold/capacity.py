@@ -2,7 +2,9 @@
 
 Sources: AWC Technical Report 12, *General Dowel Equations for Calculating Lateral Connection Values*, table 1-1 (single
 shear, with a gap g between the members); NDS 2018: dowel bearing 12.3.3, reduction terms table 12.3.1B, bending yield
-strengths appendix I, withdrawal 12.2-1 (lag screws) and 12.2-2 (wood screws), lateral and withdrawal together 12.4-1.
+strengths appendix I, withdrawal 12.2-1 (lag screws) and 12.2-2 (wood screws), lateral and withdrawal together 12.4-1;
+dowel bearing of concrete and of steel sheet in tables 12E and 12N. Screws in steel sheet: AISI S100-16, J4.3.1 (tilting
+and bearing) and J4.4.1 (pull-out), safety factor 3. Bending of wood: NDS Supplement table 4A.
 Inside, inches and pounds as in the sources; outside, millimetres and newtons.
 
 All are planning figures for dry wood at room temperature: the fixing's maker and the local code go first.
@@ -33,6 +35,16 @@ SPECIFIC_GRAVITY: dict[Species, float] = {
     "plywood": 0.42,
 }
 """NDS 2018 table 12.3.3A; plywood of unknown species as table 12.3.3B."""
+OtherMain = Literal["steel", "masonry"]
+OTHER_BEARING_PSI: dict[OtherMain, float] = {"steel": 61_850.0, "masonry": 7_500.0}
+"""NDS 2018 tables 12N (sheet of 33 ksi) and 12E (concrete of 2500 psi)."""
+SHEET_MPA = 310.0
+"""Tensile strength of the sheet of a light metal stud (45 ksi)."""
+SHEET_SAFETY = 3.0
+WITHDRAWAL_SAFETY = 5.0
+"""What the withdrawal values of the NDS are below the average that pulled out; yielding holds its R_d, 2.2 and more."""
+BENDING_MPA = 6.0
+"""Spruce-pine-fir No. 2, bending, 875 psi; the weakest of the usual framing, for all of them."""
 Mode = Literal["Im", "Is", "II", "IIIm", "IIIs", "IV"]
 
 
@@ -97,10 +109,10 @@ def yields(
     def solve(a: float, b: float, c: float) -> float:
         return (-b + math.sqrt(b * b - 4 * a * c)) / (2 * a)
 
-    crush = q_side * side**2 / 4, q_main * main**2 / 4
+    crush = (q_side * side**2 / 4 if side else 0.0), q_main * main**2 / 4
     return {
         "Im": q_main * main,
-        "Is": q_side * side,
+        "Is": q_side * side if side else math.inf,
         "II": solve(1 / (4 * q_side) + 1 / (4 * q_main), side / 2 + gap + main / 2, -crush[0] - crush[1]),
         "IIIm": solve(1 / (2 * q_side) + 1 / (4 * q_main), gap + main / 2, -moment_side - crush[1]),
         "IIIs": solve(1 / (4 * q_side) + 1 / (2 * q_main), side / 2 + gap, -crush[0] - moment_main),
@@ -117,22 +129,24 @@ def reduction(diameter_in: float, mode: Mode) -> float:
     return {"Im": 4.0, "Is": 4.0, "II": 3.6, "IIIm": 3.2, "IIIs": 3.2, "IV": 3.2}[mode]
 
 
-def lateral(screw: Screw, *, side_mm: float, gap_mm: float, main_mm: float, side: Species, main: Species) -> Lateral:
-    """Return what a screw carries sideways through a rail, across packing and lining, into a stud.
+def lateral(
+    screw: Screw, *, side_mm: float, gap_mm: float, main_mm: float, side: Species, main: Species | OtherMain
+) -> Lateral:
+    """Return what a screw carries sideways through a rail, across packing and lining, into what holds.
 
     Args:
         screw: The screw; its root diameter resists, as the thread crosses the gap.
         side_mm: Thickness of the rail.
         gap_mm: Packing and lining together, which bear nothing.
-        main_mm: How deep it reaches into the stud.
+        main_mm: How deep it reaches into the stud or wall; for steel the thickness of its sheet.
         side: Wood of the rail.
-        main: Wood of the stud.
+        main: Wood of the stud, or what else holds.
 
     Raises:
-        CapacityError: It reaches less than six diameters deep: no value may be stated.
+        CapacityError: It reaches less than six diameters deep into wood or masonry: no value may be stated.
     """
     d = screw.root_mm / MM_PER_INCH
-    if main_mm < LEAST_PENETRATION_D * screw.root_mm:
+    if main != "steel" and main_mm < LEAST_PENETRATION_D * screw.root_mm:
         raise CapacityError(
             f"The screw reaches {main_mm:.0f} mm into the stud; under {LEAST_PENETRATION_D:.0f} diameters it holds "
             "nothing that may be counted on.",
@@ -142,7 +156,7 @@ def lateral(screw: Screw, *, side_mm: float, gap_mm: float, main_mm: float, side
     moment = strength * d**3 / 6
     found = yields(
         bearing_psi(SPECIFIC_GRAVITY[side], d) * d,
-        bearing_psi(SPECIFIC_GRAVITY[main], d) * d,
+        _bearing_of(main, d) * d,
         side_mm / MM_PER_INCH,
         main_mm / MM_PER_INCH,
         gap_mm / MM_PER_INCH,
@@ -157,6 +171,46 @@ def lateral(screw: Screw, *, side_mm: float, gap_mm: float, main_mm: float, side
         mode=least,
         capacity_n=design[least],
     )
+
+
+def _bearing_of(main: Species | OtherMain, diameter_in: float) -> float:
+    if main == "steel" or main == "masonry":
+        return OTHER_BEARING_PSI[main]
+    return bearing_psi(SPECIFIC_GRAVITY[main], diameter_in)
+
+
+def free_end(screw: Screw, *, arm_mm: float, main_mm: float, main: Species) -> float:
+    """Return what a bolt carries sideways at its free end, `arm_mm` out of the wood, N: an eye bolt pulled askew.
+
+    The dowel equations with nothing at the side that could hold its head: it turns as a whole, or bends in the wood.
+    """
+    d, arm, deep = screw.root_mm / MM_PER_INCH, arm_mm / MM_PER_INCH, main_mm / MM_PER_INCH
+    q = bearing_psi(SPECIFIC_GRAVITY[main], d) * d
+    moment = usual_yield_psi(d) * d**3 / 6
+    turned = yields(math.inf, q, 0.0, deep, arm, 0.0, moment)["IIIm"]
+    bent = (-arm + math.sqrt(arm * arm + 2 * moment / q)) * q
+    least = min(turned / reduction(d, "IIIm"), bent / reduction(d, "IV"))
+    return least * PERMANENT * NEWTON_PER_POUND
+
+
+def sheet_shear(screw: Screw, sheet_mm: float) -> float:
+    """Return what a screw in steel sheet carries sideways before it tilts or tears the sheet, N.
+
+    The least of 4.2 √(t³ d) F_u and 2.7 t d F_u, over 3; what it joins to the sheet is not looked at here.
+    """
+    d, t = screw.shank_mm, sheet_mm
+    return min(4.2 * math.sqrt(t**3 * d), 2.7 * t * d) * SHEET_MPA / SHEET_SAFETY
+
+
+def sheet_pull(screw: Screw, sheet_mm: float) -> float:
+    """Return what pulls a screw out of steel sheet, N: 0.85 t d F_u over 3."""
+    return 0.85 * sheet_mm * screw.shank_mm * SHEET_MPA / SHEET_SAFETY
+
+
+def beam_use(load_n: float, span_mm: float, at_mm: float, wide_mm: float, high_mm: float) -> float:
+    """Return how much of a wooden member's bending strength one load uses: M = P a (L − a) / L over b h² / 6."""
+    moment = load_n * at_mm * (span_mm - at_mm) / span_mm
+    return moment / (wide_mm * high_mm**2 / 6) / (BENDING_MPA * PERMANENT)
 
 
 def withdrawal(screw: Screw, main_mm: float, main: Species, *, lag: bool = False) -> float:

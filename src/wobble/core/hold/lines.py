@@ -4,17 +4,23 @@ Every detection is where something was found: a centre, an edge, a screw. Under 
 stand at x₀ + k·s, each built a little off; under "irregular" they stand anywhere. The weight of a hypothesis is the
 likelihood of the detections under it, summed over x₀; what is said of a screw is meaned over all hypotheses. Some
 detections are false. Bites and misses of holes already drilled are detections like others, and the surest.
+
+A line that was found at several heights has a lean of its own; elsewhere than where it was found it is known less well.
+Two edges as far apart as two studs are a double member: two lines, and no screw into the joint.
 """
 
 from __future__ import annotations
 
+import itertools
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
 import numpy as np
+from msgspec.structs import replace
 from scipy.special import ndtr
 
-from wobble.core.behind import Detection, Method
+from wobble.core.behind import BackingKind, Detection, Method, Runs
 from wobble.core.gauge.prior import Floats
 from wobble.core.job import Value
 
@@ -29,17 +35,45 @@ STEP_MM = 2.0
 EDGE_MM = 8.0
 """A screw nearer to a stud's edge than this splits it or slips out."""
 SURE = 0.9
+DOUBLE_WIDE = (1.6, 2.5)
+"""A member as many studs wide as this is two."""
+DOUBLE_CHANCE = 0.96
+LEAN_SD_MM_PER_M = 2.0
+"""How far studs lean that nobody looked at."""
 
 SD_MM: dict[Method, float] = {"scanner": 5.0, "magnet": 8.0, "knock": 18.0, "trial hole": 2.0, "nail seen": 8.0}
 
 
 class StructureLine(Value, frozen=True, kw_only=True):
-    """One line: where it likely is, its standard uncertainty, mm, how sure it is there, and found by what."""
+    """One line.
+
+    Attributes:
+        at_mm: Where its middle likely is, at the height `up_mm`. sd_mm: Its standard uncertainty there.
+        chance: That it is there, 0 to 1. methods: By what it was found.
+        lean_mm_per_m: How far it leans to the right for each metre up. lean_sd: How well that is known.
+        double: Whether it is one of two that stand side by side.
+    """
 
     at_mm: float
     sd_mm: float
     chance: float
     methods: tuple[str, ...]
+    up_mm: float = 0.0
+    lean_mm_per_m: float = 0.0
+    lean_sd: float = 0.0
+    double: bool = False
+
+    def at(self, up_mm: float) -> float:
+        """Return where its middle likely is at a height, mm."""
+        return self.at_mm + self.lean_mm_per_m * (up_mm - self.up_mm) / 1000.0
+
+
+class Contradiction(Value, frozen=True, kw_only=True):
+    """Detections that do not go together: which, where along the lines' axis, and what that looks like."""
+
+    detections: tuple[str, ...]
+    at_mm: float
+    text: str
 
 
 class Spacing(Value, frozen=True, kw_only=True):
@@ -57,7 +91,8 @@ class Structure:
         spacings: The hypotheses, likeliest first. lines: From left to right.
         density: Chance, for each millimetre of `grid`, that the middle of a line is within half a step of it.
         grid: Places along the wall, mm. width_mm: Width of a stud.
-        odd: Detections that fit no line.
+        odd: Detections that fit no line. against: What contradicts what.
+        evidence: Log of how likely the detections are at all, where each falls on a millimetre of the wall.
     """
 
     spacings: tuple[Spacing, ...]
@@ -66,26 +101,41 @@ class Structure:
     density: Floats
     width_mm: float
     odd: tuple[str, ...]
+    against: tuple[Contradiction, ...] = ()
+    evidence: float = 0.0
 
-    def bites(self, x_mm: float) -> float:
-        """Return the chance that a screw at a place bites: that a middle lies within half a stud, less its edges."""
+    def bites(self, x_mm: float, up_mm: float | None = None) -> float:
+        """Return the chance that a screw at a place bites: that a middle lies within half a stud, less its edges.
+
+        At a height other than where the nearest line was found, its lean is taken, and what is not known of it.
+        """
         reach = self.width_mm / 2 - EDGE_MM
-        return float(min(self.density[np.abs(self.grid - x_mm) <= reach].sum(), 1.0))
+        near = min(self.lines, key=lambda line: abs(line.at_mm - x_mm), default=None)
+        if up_mm is None or near is None:
+            return float(min(self.density[np.abs(self.grid - x_mm) <= reach].sum(), 1.0))
+        moved = near.at(up_mm) - near.at_mm
+        wide = max(near.lean_sd * abs(up_mm - near.up_mm) / 1000.0, 0.1)
+        off = self.grid + moved - x_mm
+        inside = ndtr((reach - off) / wide) - ndtr((-reach - off) / wide)
+        return float(min((self.density * inside).sum(), 1.0))
 
 
-def structure(detections: tuple[Detection, ...], wall_mm: float, width_mm: float) -> Structure:
+def structure(
+    detections: tuple[Detection, ...], wall_mm: float, width_mm: float, kind: BackingKind = "wood studs"
+) -> Structure:
     """Return the lines of a wall from what was found on it; without detections nothing is known."""
     grid = np.arange(0.0, wall_mm + STEP_MM / 2, STEP_MM)
-    useful = [d for d in detections if d.sees != "miss"]
+    useful = [d for d in detections if d.sees not in ("miss", "something else")]
     if not useful:
         return Structure((), (), grid, np.zeros(len(grid)), width_mm, ())
     seen = np.array([_middle(d, width_mm) for d in useful])
-    sd = np.array([_sd(d, width_mm) for d in useful])
+    sd = np.array([_sd(d, width_mm, kind) for d in useful])
     misses = [d.at[0] for d in detections if d.sees == "miss"]
     found = [_regular(seen, sd, spacing, wall_mm, width_mm, misses) for spacing in SPACINGS_MM]
     logs = np.array([f.log_weight for f in found] + [_irregular_log(seen, sd, wall_mm)])
     logs += np.log(np.array([(1 - IRREGULAR) / len(SPACINGS_MM)] * len(SPACINGS_MM) + [IRREGULAR]))
     weights = np.exp(logs - logs.max())
+    evidence = float(logs.max()) + math.log(float(weights.sum()))
     weights /= weights.sum()
     density = sum(
         (w * _density(f, seen, sd, grid) for w, f in zip(weights, found, strict=False)),
@@ -97,9 +147,42 @@ def structure(detections: tuple[Detection, ...], wall_mm: float, width_mm: float
     order = np.argsort(-weights)
     named: tuple[float | None, ...] = (*SPACINGS_MM, None)
     spacings = tuple(Spacing(mm=named[i], weight=float(weights[i])) for i in order)
+    pairs = _doubles(useful, width_mm)
+    for a, b in pairs:
+        density[(grid > a - width_mm) & (grid < b + width_mm)] = 0.0
     lines = _lines(density, grid, useful, seen, sd)
+    for a, b in pairs:
+        for middle in (a + width_mm / 2, b - width_mm / 2):
+            density += DOUBLE_CHANCE * _mass(grid, middle, SD_MM["scanner"])
+            methods = tuple(sorted({d.method for d, x in zip(useful, seen, strict=True) if a < x < b}))
+            double = StructureLine(
+                at_mm=middle, sd_mm=SD_MM["scanner"], chance=DOUBLE_CHANCE, methods=methods, double=True
+            )
+            lines = (*lines, double)
+    lines = tuple(sorted((_leaning(line, useful, seen, sd) for line in lines), key=lambda line: line.at_mm))
     odd = tuple(d.id for d, x, s in zip(useful, seen, sd, strict=True) if not _near(lines, x, s, width_mm))
-    return Structure(spacings, lines, grid, density, width_mm, odd)
+    against = tuple(_against(detections, odd, width_mm))
+    return Structure(spacings, lines, grid, density, width_mm, odd, against, evidence)
+
+
+def joists(
+    detections: tuple[Detection, ...], long_mm: float, deep_mm: float, width_mm: float, runs: Runs
+) -> tuple[Structure, Runs, float]:
+    """Return the joists over a ceiling, which way they run, and how sure that is, 0 to 1.
+
+    Joists that run out from the back are lines at places along it; such as run along it are lines at places out. Where
+    nobody said, both are weighed: the detections gather on lines one way, and fall anywhere the other way.
+    """
+    turned = tuple(replace(d, at=(d.at[1], d.at[0])) for d in detections)
+    out, along = structure(detections, long_mm, width_mm), structure(turned, deep_mm, width_mm)
+    if runs != "not known":
+        return (out if runs == "out" else along), runs, 1.0
+    n = len([d for d in detections if d.sees not in ("miss", "something else")])
+    if n == 0:
+        return out, "not known", 0.0
+    more = (out.evidence - n * math.log(deep_mm)) - (along.evidence - n * math.log(long_mm))
+    share = 1.0 / (1.0 + math.exp(-max(min(more, 50.0), -50.0)))
+    return (out, "out", share) if share >= 0.5 else (along, "along", 1.0 - share)
 
 
 def _middle(detection: Detection, width_mm: float) -> float:
@@ -108,9 +191,12 @@ def _middle(detection: Detection, width_mm: float) -> float:
     return detection.at[0] + shift
 
 
-def _sd(detection: Detection, width_mm: float) -> float:
-    """Return the standard uncertainty of that: a screw or a hole sits anywhere in the stud's width."""
-    own = SD_MM[detection.method]
+def _sd(detection: Detection, width_mm: float, kind: BackingKind = "wood studs") -> float:
+    """Return the standard uncertainty of that: a screw or a hole sits anywhere in the stud's width.
+
+    Through lath and plaster a scanner sees half as sharply.
+    """
+    own = SD_MM[detection.method] * (2.0 if kind == "lath and plaster" and detection.method == "scanner" else 1.0)
     within = width_mm / math.sqrt(12.0) if detection.sees in ("screw", "hit") else 0.0
     return math.hypot(own, within)
 
@@ -215,3 +301,48 @@ def _lines(
 
 def _near(lines: tuple[StructureLine, ...], x: float, sd: float, width_mm: float) -> bool:
     return any(abs(line.at_mm - x) <= width_mm / 2 + 2.5 * math.hypot(line.sd_mm, sd) for line in lines)
+
+
+def _doubles(detections: list[Detection], width_mm: float) -> list[tuple[float, float]]:
+    """Return the outer edges of double members: a left edge whose next edge is a right one, two studs away."""
+    edges = sorted((d.at[0], d.sees) for d in detections if d.sees in ("left edge", "right edge"))
+    low, high = (share * width_mm for share in DOUBLE_WIDE)
+    return [
+        (a, b)
+        for (a, sees), (b, other) in itertools.pairwise(edges)
+        if sees == "left edge" and other == "right edge" and low <= b - a <= high
+    ]
+
+
+def _leaning(line: StructureLine, detections: list[Detection], seen: Floats, sd: Floats) -> StructureLine:
+    """Return a line with the lean that its detections at several heights say, and builders allow."""
+    mine = np.abs(seen - line.at_mm) <= 3 * np.hypot(sd, line.sd_mm)
+    if not mine.any():
+        return replace(line, lean_sd=LEAN_SD_MM_PER_M)
+    up = np.array([d.at[1] for d in detections])[mine] / 1000.0
+    weight = 1.0 / sd[mine] ** 2
+    middle = float((weight * up).sum() / weight.sum())
+    precision = 1.0 / LEAN_SD_MM_PER_M**2 + float((weight * (up - middle) ** 2).sum())
+    lean = float((weight * (seen[mine] - line.at_mm) * (up - middle)).sum()) / precision
+    return replace(line, up_mm=middle * 1000.0, lean_mm_per_m=lean, lean_sd=1.0 / math.sqrt(precision))
+
+
+def _against(detections: tuple[Detection, ...], odd: tuple[str, ...], width_mm: float) -> Iterator[Contradiction]:
+    """Yield what contradicts what: a hole that missed where something was seen, and what fits no line."""
+    for d in detections:
+        if d.id in odd:
+            text = f"Found by {d.method}, it fits no line: a pipe, a batten, a clip? Find out before you drill."
+            yield Contradiction(detections=(d.id,), at_mm=d.at[0], text=text)
+        if d.sees != "miss":
+            continue
+        shown = tuple(
+            o
+            for o in detections
+            if o.sees not in ("miss", "something else") and abs(_middle(o, width_mm) - d.at[0]) < width_mm / 2 - EDGE_MM
+        )
+        if shown:
+            text = (
+                f"A hole missed where the {' and '.join(sorted({o.method for o in shown}))} shows wood: try a finger's "
+                "width aside, or look for it by another method."
+            )
+            yield Contradiction(detections=(d.id, *(o.id for o in shown)), at_mm=d.at[0], text=text)

@@ -1,13 +1,65 @@
-"""Where nothing is drilled: around what is marked, and in the lines in which its wires usually run."""
+"""Where nothing is drilled: around what is marked or was met, in the lines of its wires and pipes, too deep."""
 
 from __future__ import annotations
 
-from wobble.core.fit.obstacles import zone
-from wobble.core.job import Bay, Mark
+import math
+
+from wobble.core.behind import Backing, Behind
+from wobble.core.fit.obstacles import ELECTRIC, zone
+from wobble.core.job import Bay, Value
+from wobble.core.length import LengthUnit, format_length
 
 DETECT = "Detect, isolate, then drill."
+CORNER_STRIP_MM = 150.0
+"""Width of the strips along corners and ceiling in which some regions let wires run unseen."""
 
 
-def near_services(bay: Bay, at: tuple[float, float], clear_mm: float) -> Mark | None:
-    """Return the mark in whose zone a hole through the back would lie; None where it is clear of all."""
-    return next((mark for mark in bay.marks if zone(mark, at, clear_mm) is not None), None)
+class Plate(Value, frozen=True, kw_only=True):
+    """Where a wire or pipe crosses a stud: a nail plate belongs over it, and no screw. `at` is (along, up)."""
+
+    mark: str
+    at: tuple[float, float]
+    text: str
+
+
+def kept_from(bay: Bay, at: tuple[float, float], backing: Backing, surface: Behind = "back") -> str:
+    """Return why nothing is drilled at a spot, as words; "" where it is clear of all that is known."""
+    for found in bay.detections:
+        if found.sees == "something else" and found.surface == surface and math.dist(found.at, at) < backing.clear_mm:
+            return "something that is no wood was met there"
+    if surface != "back":
+        return next((f"{m.name}" for m in bay.marks if m.surface == surface and _on(m.at, m.size, at, backing)), "")
+    for mark in bay.marks:
+        met = zone(mark, at, backing.clear_mm, backing.rule)
+        if met is not None:
+            return f"{mark.name}: {met}"
+    if backing.rule == "also along corners and ceiling":
+        if min(at[0], bay.width_mm - at[0]) < CORNER_STRIP_MM:
+            return "the strip along the corner, where wires may run"
+        if bay.height_mm - at[1] < CORNER_STRIP_MM:
+            return "the strip along the ceiling, where wires may run"
+    return ""
+
+
+def _on(low: tuple[float, float], size: tuple[float, float], at: tuple[float, float], backing: Backing) -> bool:
+    return all(a - backing.clear_mm < x < a + s + backing.clear_mm for x, a, s in zip(at, low, size, strict=True))
+
+
+def too_deep(reach_behind_face_mm: float, backing: Backing) -> bool:
+    """Return whether a hole would go deeper behind the face of the lining than the user's limit."""
+    return backing.deepest_mm is not None and reach_behind_face_mm > backing.deepest_mm
+
+
+def plates(bay: Bay, studs: tuple[float, ...], units: LengthUnit) -> tuple[Plate, ...]:
+    """Return where a marked wire or pipe crosses a stud: it is protected there by a plate of steel."""
+    out = []
+    for mark in bay.marks:
+        if mark.surface != "back" or mark.kind not in (*ELECTRIC[2:], "pipe"):
+            continue
+        for x in studs:
+            if mark.at[0] <= x <= mark.at[0] + mark.size[0]:
+                up = mark.at[1] + mark.size[1] / 2
+                where = f"{format_length(x, units, decimals=0)} along, {format_length(up, units, decimals=0)} up"
+                text = f"{mark.name} crosses a stud at {where}: a steel nail plate over it, and no screw."
+                out.append(Plate(mark=mark.id, at=(x, up), text=text))
+    return tuple(out)

@@ -11,8 +11,24 @@ from datetime import UTC, datetime
 import numpy as np
 from msgspec.structs import replace
 
+from wobble.core.behind import Method
 from wobble.core.gauge.stations import stations
-from wobble.core.job import Bay, Doorway, Gap, HighSpot, Instrument, Job, Mark, Profile, Reading, SetUp, StandUp, Unit
+from wobble.core.job import (
+    Backing,
+    Bay,
+    Detection,
+    Doorway,
+    Gap,
+    HighSpot,
+    Instrument,
+    Job,
+    Mark,
+    Profile,
+    Reading,
+    SetUp,
+    StandUp,
+    Unit,
+)
 from wobble.core.practice.gable import demo_kit
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
@@ -131,6 +147,27 @@ def _bay() -> Bay:
             Mark(id="inlet", name="Water inlet", kind="valve", surface="back", at=(300.0, 240.0), size=(60.0, 60.0)),
         ),
         datum=HighSpot(over_mm=1.0),
+        backing=Backing(kind="ribs and battens", lining_mm=9.0, stud_mm=45.0, deep_mm=60.0, driving_g=0.3),
+        detections=_ribs(),
+    )
+
+
+def _ribs() -> tuple[Detection, ...]:
+    """Return what was found of the ribs: nails seen in the lining at two heights, and a magnet on screws between."""
+    rng = np.random.default_rng(430)
+    found: list[tuple[float, float, Method]] = []
+    for rib in RIBS_MM:
+        found += [(rib, up, "nail seen") for up in (420.0, 1500.0)] + [(rib, 840.0, "magnet")]
+    return tuple(
+        Detection(
+            id=f"rib-{i + 1}",
+            at=(float(round(x + rng.uniform(-8.0, 8.0))), up),
+            method=method,
+            sees="screw",
+            taken_at=BEGUN,
+            taken_by="Marit",
+        )
+        for i, (x, up, method) in enumerate(found)
     )
 
 

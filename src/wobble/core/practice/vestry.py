@@ -10,7 +10,9 @@ from datetime import UTC, datetime
 import numpy as np
 from msgspec.structs import replace
 
+from wobble.core.behind import Anchor
 from wobble.core.job import (
+    Backing,
     Bay,
     Closing,
     Corner,
@@ -40,6 +42,8 @@ LEVEL = SetUp(id="line-1", name="Level line", across="z", at_mm=1000.0)
 PLUMB = SetUp(id="plumb-1", name="Plumb plane before the press", across="y", at_mm=700.0)
 ACROSS = SetUp(id="plumb-2", name="Plumb plane up the middle", across="x", at_mm=715.0)
 LINES: dict[SurfaceName, SetUp] = {"floor": LEVEL, "back": PLUMB, "left": ACROSS, "right": ACROSS}
+ANCHOR = Anchor(name="Plug 10 × 80 with its screw", pull_n=420.0, shear_n=700.0, embed_mm=60.0, drill_mm=10.0)
+"""With figures as a maker would list them for a sound old wall."""
 BEGUN = datetime(2026, 5, 16, 14, 5, tzinfo=UTC)
 MISREAD = ("back-5", 1)
 """Station whose reading has two digits swapped, and where."""
@@ -118,6 +122,7 @@ def _bay() -> Bay:
         units=(press,),
         datum=HighSpot(over_mm=2.0),
         closing=Closing(split="equal"),
+        backing=Backing(kind="masonry", lining_mm=20.0, anchor=ANCHOR),
     )
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from typing import Annotated, Literal
 from uuid import UUID
 
 import msgspec
@@ -9,7 +10,10 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from wobble.core import job as core
-from wobble.core.solve import BayHold, solve_hold
+from wobble.core.hold.furring import Furring
+from wobble.core.hold.grids import GridError, Laid, hanging_wall, peg_grid
+from wobble.core.length import LengthUnit
+from wobble.core.solve import BayHold, solve_furring, solve_hold
 from wobble.site import edits, rows
 from wobble.site.api.jobs import StoredJob, stored
 from wobble.site.api.wire import answer, body, describe
@@ -24,10 +28,40 @@ class Detections(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_field
 
 
 class BackingEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """What a wall is made of."""
+    """What the walls of a bay are made of, or its ceiling."""
 
     revision: int
     backing: core.Backing
+    of: Literal["walls", "ceiling"] = "walls"
+
+
+class AskFurring(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """Strips wanted over the back: between which heights, how far apart at most, how thick, and whether plumb."""
+
+    low_mm: core.Coordinate
+    high_mm: core.Coordinate
+    pitch_mm: Annotated[float, msgspec.Meta(ge=50, le=3000)] = 400.0
+    strip_mm: core.Positive = 19.0
+    plumb: bool = True
+
+
+class Furred(msgspec.Struct, frozen=True, kw_only=True):
+    """Strips packed to one plane; None where no two studs are known, or the back is not measured."""
+
+    furring: Furring | None
+
+
+class AskGrid(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A wall to lay out: battens at a pitch over its height, or holes for pegs over a board."""
+
+    how: Literal["battens", "pegs"]
+    high_mm: core.Positive
+    wide_mm: core.Positive = 1200.0
+    pitch_mm: core.Positive
+    batten_mm: core.Positive = 80.0
+    thick_mm: core.Positive = 18.0
+    edge_mm: core.Positive = 20.0
+    units: LengthUnit = "mm"
 
 
 @router.get("/{uuid:job_id}/bays/{bay_id}/hold", openapi_extra=describe(gives=BayHold), operation_id="get_hold")
@@ -62,10 +96,36 @@ def take_detection_back(request: HttpRequest, job_id: UUID, bay_id: str, detecti
     operation_id="put_backing",
 )
 def put_backing(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
-    """Say what the wall is made of."""
+    """Say what the walls or the ceiling are made of."""
     asked = body(request, BackingEdit)
     with edits.changing(request.user, job_id, revision=asked.revision, what=f"what {bay_id} is made of") as row:
         bay = edits.find_bay(row, bay_id)
-        bay.backing = msgspec.to_builtins(asked.backing)
-        bay.save(update_fields=("backing",))
+        field = "backing" if asked.of == "walls" else "overhead"
+        setattr(bay, field, msgspec.to_builtins(asked.backing))
+        bay.save(update_fields=(field,))
     return stored(row)
+
+
+@router.post(
+    "/{uuid:job_id}/bays/{bay_id}/furring",
+    openapi_extra=describe(takes=AskFurring, gives=Furred),
+    operation_id="ask_furring",
+)
+def ask_furring(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+    """Say what is packed behind furring strips; nothing is kept."""
+    asked = body(request, AskFurring)
+    if asked.high_mm <= asked.low_mm:
+        raise GridError("The highest strip is not over the lowest.", mend="Swap the two heights.")
+    job = rows.seen_job(edits.find_job(request.user, job_id))
+    return answer(Furred(furring=solve_furring(job, bay_id, **msgspec.structs.asdict(asked))))
+
+
+@router.post("/grid", openapi_extra=describe(takes=AskGrid, gives=Laid), operation_id="lay_grid")
+def lay_grid(request: HttpRequest) -> HttpResponse:
+    """Lay out a hanging wall or a pegboard; nothing is kept."""
+    asked = body(request, AskGrid)
+    if asked.how == "battens":
+        made = hanging_wall(asked.high_mm, asked.pitch_mm, asked.batten_mm, asked.thick_mm, asked.units)
+    else:
+        made = peg_grid(asked.wide_mm, asked.high_mm, asked.pitch_mm, asked.edge_mm, asked.units)
+    return answer(made)

@@ -1,0 +1,80 @@
+"""What a unit weighs when full, and how that loads its screws. Weights and loads are planning figures.
+
+A hung unit's weight shears all its screws and, as it stands out of the wall, pulls at the top row: W · (half its
+depth) over the height of that row above the unit's foot, where it bears. A standing one's is carried by the floor; its
+top row keeps it from tipping under a hand's pull at its top. In a vehicle everything also pulls, and shears, with a
+share of its weight that the user sets.
+"""
+
+from __future__ import annotations
+
+import math
+
+from wobble.core.fit.flat import RESTS_MM
+from wobble.core.job import Bay, Unit
+from wobble.core.unit import TALL_FROM_MM, Contents, Hung, OnCleats
+
+GRAVITY = 9.81
+CONTENTS_KG_PER_M3: dict[Contents, float] = {
+    "nothing": 0.0,
+    "crockery": 200.0,
+    "books": 350.0,
+    "files": 350.0,
+    "tools": 300.0,
+    "bedding": 60.0,
+    "clothes": 80.0,
+    "tins": 350.0,
+}
+"""What a full cupboard of each holds, for every cubic metre of it: planning figures."""
+PERSON_KG: dict[Contents, float] = {"a person sitting": 120.0, "a person standing": 180.0}
+"""A heavy person; who stands up on something lands with half as much again."""
+BOX_KG_PER_M2 = 12.0
+"""What the boards of a box weigh that nobody weighed, for each square metre of its six sides: 18 mm board."""
+HAND_PULL_N = 220.0
+"""A hand's pull, or a child on an open drawer, at the top of what stands."""
+
+
+def weight_kg(unit: Unit) -> float:
+    """Return what a unit weighs when full, with whoever is on it."""
+    w, d, h = (mm / 1000 for mm in (unit.width_mm, unit.depth_mm, unit.height_mm))
+    own = unit.weight_kg or BOX_KG_PER_M2 * 2 * (w * d + d * h + h * w)
+    return own + CONTENTS_KG_PER_M3.get(unit.holds, 0.0) * w * d * h + PERSON_KG.get(unit.holds, 0.0)
+
+
+def tips(unit: Unit) -> bool:
+    """Return whether a unit is of those that tip: tall, or with drawers that are pulled out."""
+    return unit.height_mm >= TALL_FROM_MM or unit.front.opens == "drawers"
+
+
+def rests(bay: Bay, unit: Unit) -> bool:
+    """Return whether something below carries a unit: the floor, or another unit whose top it stands on."""
+    if isinstance(unit.standing, Hung | OnCleats):
+        return False
+    return unit.over_base_mm == 0 or any(
+        abs(u.over_base_mm + u.height_mm - unit.over_base_mm) <= RESTS_MM
+        and u.x_mm < unit.right_mm
+        and u.right_mm > unit.x_mm
+        for u in bay.units
+        if u.id != unit.id
+    )
+
+
+def loads(
+    unit: Unit, *, carried: bool | None = None, driving_g: float = 0.0, off_mm: float = 0.0
+) -> tuple[float, float]:
+    """Return shear on all screws and pull on the top row, N.
+
+    Args:
+        unit: What is held.
+        carried: Whether something below carries it; as it stands where None.
+        driving_g: How hard it is braked or thrown, in weights.
+        off_mm: How far its back stands off what the screws hold in: a batten's thickness.
+    """
+    top = max(unit.fixing_heights_mm, default=unit.height_mm)
+    weight = weight_kg(unit) * GRAVITY
+    thrown = driving_g * weight
+    tipped = thrown * (unit.height_mm / 2) / top
+    if not (unit.stands if carried is None else carried):
+        return math.hypot(weight, thrown), weight * (unit.depth_mm / 2 + off_mm) / top + tipped
+    pulled = HAND_PULL_N if tips(unit) else HAND_PULL_N / 2
+    return thrown, max(pulled * unit.height_mm / top, tipped)

@@ -1,0 +1,338 @@
+"""Hold beyond screws in studs: sheet and masonry, battens, cleats, racks, furring, grids; worked by hand."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from typing import Any
+
+import pytest
+from msgspec.structs import replace
+
+from tests.catalogue import LINE, box, floor_at, grid, job_of, offset
+from tests.core.test_hold import balanced, edges, found, held_of, job_before, restraint_of_hinge, restraint_of_rigid
+from tests.core.test_sides import alcove_job, lean
+from wobble.core.behind import Anchor, Backing, Detection
+from wobble.core.hold.capacity import (
+    Screw,
+    beam_use,
+    bearing_psi,
+    free_end,
+    sheet_pull,
+    sheet_shear,
+    usual_yield_psi,
+    withdrawal,
+)
+from wobble.core.hold.fastening import Held
+from wobble.core.hold.grids import GridError, hanging_wall, peg_grid
+from wobble.core.hold.joins import joined
+from wobble.core.hold.loads import loads, weight_kg
+from wobble.core.hold.overhead import BOLT_MM, BOLT_ROOT_MM, BOLT_THREAD_MM, HangerHeld
+from wobble.core.job import Bay, Job, Mark, Unit
+from wobble.core.practice.gable import gable_workroom
+from wobble.core.practice.narrowboat import narrowboat_galley
+from wobble.core.practice.vestry import vestry_press
+from wobble.core.solve import solve_furring, solve_hold
+from wobble.core.unit import Board, Front, Hung, OnCleats
+
+HUNG = box("W", x=300.0, width=1400.0, depth_mm=330.0, height_mm=720.0, over_base_mm=1400.0, standing=Hung())
+HUNG = replace(HUNG, fixing_heights_mm=(660.0,), weight_kg=30.0)
+
+
+def on(backing: Backing, unit: Unit = HUNG, wall: Callable[[float], float] = lambda x: 0.0, **bay: Any) -> Held:
+    """Return how a unit is held by a wall made of something; its studs stand at 400, 1000 and 1600."""
+    return held_of(wall, unit, backing=backing, **bay)[0]
+
+
+def test_screws_in_sheet_are_those_of_the_steel_code():
+    """0.6 of 310 MPa and a screw of 5: 4.2 √(0.216 · 5) · 310 / 3 = 451; 0.85 · 0.6 · 5 · 310 / 3 = 263.5."""
+    screw = Screw(shank_mm=5.0)
+    assert sheet_shear(screw, 0.6) == pytest.approx(451.0, abs=0.5)
+    assert sheet_pull(screw, 0.6) == pytest.approx(263.5, abs=0.1)
+    assert sheet_shear(screw, 3.0) == pytest.approx(2.7 * 3.0 * 5.0 * 310 / 3)
+
+
+def test_an_eye_pulled_askew_is_held_as_statics_say():
+    """Nothing holds its head: its moment about the face of the joist is the load by its arm, in both modes."""
+    screw, arm = Screw(shank_mm=8.0, root_mm=5.9), 27.5
+    d = 5.9 / 25.4
+    q = bearing_psi(0.42, d) * d
+    moment = usual_yield_psi(d) * d**3 / 6
+    turned = balanced(arm / 25.4, lambda p: 0.0, lambda p: restraint_of_rigid(p, q, 60 / 25.4), 1e4)
+    bent = balanced(arm / 25.4, lambda p: 0.0, lambda p: restraint_of_hinge(p, q, moment), 1e4)
+    by_hand = min(turned, bent) / (10 * d + 0.5) * 0.9 * 4.4482216
+    assert free_end(screw, arm_mm=arm, main_mm=60.0, main="spruce-pine-fir") == pytest.approx(by_hand, rel=0.01)
+
+
+def test_a_member_across_two_joists_bends_by_hand():
+    """500 N in the middle of 600: 75 N m over 38 · 89² / 6 = 50166 mm³ is 1.495 MPa of 5.4."""
+    assert beam_use(500.0, 600.0, 300.0, 38.0, 89.0) == pytest.approx(1.495 / 5.4, rel=0.001)
+    assert beam_use(500.0, 600.0, 100.0, 38.0, 89.0) == pytest.approx(1.495 / 5.4 * 5 / 9, rel=0.001)
+
+
+def test_metal_studs_take_screws_through_their_sheet():
+    """18 of rail, 12.5 of lining and 12 through the sheet want 50."""
+    held = on(Backing(kind="metal studs"))
+    assert {p.screw_mm for p in held.points if p.part == "rail"} == {50.0}
+    assert {p.pilot_mm for p in held.points} == {0.0}
+    assert held.lateral_n <= sheet_shear(Screw(), 0.6)
+    assert held.withdrawal_n == pytest.approx(sheet_pull(Screw(), 0.6))
+
+
+def test_masonry_wants_its_anchor_and_no_more_than_its_maker_lists():
+    """Without one nothing is said to hold; with one it may stand anywhere, at most 500 apart, 50 deep."""
+    blind = on(Backing(kind="masonry"), detections=())
+    assert blind.points == ()
+    assert "which anchor" in blind.instead
+    anchor = Anchor(pull_n=300.0, shear_n=150.0)
+    held = on(Backing(kind="masonry", lining_mm=10.0, anchor=anchor), detections=())
+    assert held.enough
+    assert held.lateral_n <= 150.0
+    assert held.withdrawal_n == 300.0
+    assert {p.screw_mm for p in held.points} == {80.0}  # 18 + 10 + 50
+    assert {p.pilot_mm for p in held.points} == {8.0}
+
+
+def test_a_limit_of_depth_leaves_no_screw():
+    """70 long less 18 of rail goes 52 behind the face."""
+    assert on(Backing(deepest_mm=60.0)).points
+    assert on(Backing(deepest_mm=45.0)).points == ()
+
+
+def test_what_is_thrown_about_pulls_at_half_its_height():
+    """40 kg, 0.5 of it: 196 N at 360 over the foot, the row at 660: 107 N more, and √(392² + 196²) sideways."""
+    unit = replace(HUNG, weight_kg=40.0)
+    still, driven = loads(unit), loads(unit, driving_g=0.5)
+    assert driven[1] - still[1] == pytest.approx(0.5 * 40 * 9.81 * 360 / 660)
+    assert driven[0] == pytest.approx(math.hypot(40 * 9.81, 0.5 * 40 * 9.81))
+    assert "thread lock" in on(Backing(driving_g=0.5)).caution
+
+
+def test_a_person_is_a_load_too():
+    assert weight_kg(replace(HUNG, holds="a person sitting")) == pytest.approx(150.0)
+    assert weight_kg(replace(HUNG, holds="a person standing")) == pytest.approx(210.0)
+
+
+def test_what_stands_on_another_unit_is_carried_by_it():
+    """The same box hangs, or stands on the one below: then nothing shears its screws."""
+    below = box("B", x=300.0, width=1400.0, height_mm=720.0)
+    upper = replace(HUNG, over_base_mm=720.0, standing=below.standing)
+    both = held_of(lambda x: 0.0, upper, more=(below,))
+    assert {h.unit: round(h.shear_n) for h in both} == {"B": 0, "W": 0}
+
+
+def hooked(above: tuple[Unit, ...] = ()) -> Held:
+    """A unit on a split batten before a wall that comes forward by 10 a metre up."""
+    unit = replace(HUNG, standing=Hung(by="split batten", thick_mm=18.0))
+    return held_of(lambda x: 0.0, unit, more=above, rise=0.01)[-1 if not above else 0]
+
+
+def test_a_split_batten_hangs_plumb_by_spacers_at_its_foot():
+    """Proudest at 2120; at 1440 the wall stands 6.8 behind that: 18 and 6.8 are behind the foot. It hooks by 15."""
+    held = hooked()
+    batten = held.batten
+    assert batten is not None
+    assert [s.thick.value_mm for s in batten.spacers] == pytest.approx([24.8, 24.8], abs=0.7)
+    assert (batten.engagement_mm, batten.lift_mm, batten.bevel_deg) == (15.0, 18.0, 45.0)
+    assert {p.part for p in held.points} == {"batten"}
+    # W · (165 + 18) / 660: the batten holds it off the wall
+    assert held.pull_n == pytest.approx(held.shear_n * (165 + 18) / 660)
+    for spacer in batten.spacers:
+        assert sum(s.sign * s.value_mm for s in spacer.thick.working) == pytest.approx(spacer.thick.value_mm)
+
+
+def test_a_batten_without_room_to_lift_is_told():
+    over = box("O", x=300.0, width=1400.0, height_mm=200.0, over_base_mm=2130.0, standing=Hung(), fixing_heights_mm=())
+    held = next(h for h in [hooked((over,))] if h.unit == "W")
+    assert held.batten is not None
+    assert held.batten.room_mm == pytest.approx(10.0)
+    assert not held.enough
+    assert "cannot be lifted" in held.instead
+
+
+def test_a_deep_hollow_gets_a_timber_from_stud_to_stud():
+    """The wall steps back by 70 behind the unit's rail: a timber of 65 fills it, its screws go on into both studs."""
+    unit = box("A", x=500.0, width=1000.0, fixing_heights_mm=(700.0,), front=Front(opens="drawers"), weight_kg=90.0)
+    held = held_of(lambda x: 0.0, unit, hollow=(70.0, 450.0), backing=Backing(driving_g=0.5))[0]
+    assert held.ground is not None
+    assert held.ground.thick_mm in (60.0, 65.0, 70.0)
+    assert len(held.ground.studs) >= 2
+    assert held.enough
+    for p in held.points:
+        assert p.part == "ground"
+        assert 0.0 <= p.packing.value_mm <= 6.0  # what the timber, in steps of 5, leaves of the hollow
+
+
+def test_a_unit_beside_its_studs_is_moved_by_as_little_as_gives_it_two():
+    """Studs at 400 and 1000; 25 kept at each side: from 632 a box of 700 must move by 257, in steps of 5 by 260."""
+    unit = replace(HUNG, x_mm=632.0, width_mm=700.0)
+    held = held_of(lambda x: 0.0, unit, studs=(400.0, 1000.0))[0]
+    assert "moved 260 mm to the left" in held.instead
+
+
+def shelf_job(*detections: Detection) -> Job:
+    board = Board(stuff="plywood", load_kg_per_m=30.0)
+    shelf = box("S", x=0.0, width=2000.0, kind="shelf", over_base_mm=500.0, height_mm=30.0, depth_mm=400.0, board=board)
+    shelf = replace(shelf, standing=OnCleats(), meets=("left", "right", "back"), toe_recess_mm=0.0)
+    job = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A", x=400.0), shelf)
+    return replace(job, bays=(replace(job.bays[0], detections=detections),))
+
+
+def test_a_shelf_on_cleats_has_its_studs_wall_by_wall():
+    """2 m of 30 kg, and 600 · 2 · 0.4 · 0.03 = 14.4 kg of plywood: 730 N, of which the back takes 0.6, a side 0.35."""
+    back = edges(400.0, 1000.0, 1600.0)
+    side = tuple(replace(found(x, "centre", n=9), surface="left", id=f"l{x}") for x in (60.0, 360.0, 62.0, 358.0))
+    cleats = {c.wall: c for c in solve_hold(shelf_job(*back, *side), "bay").cleats}
+    total = (60.0 + 14.4) * 9.81
+    assert cleats["back"].load_n == pytest.approx(0.6 * total, rel=0.01)
+    assert cleats["left"].load_n == pytest.approx(0.35 * total, rel=0.01)
+    assert {round(p.at[0], -1) for p in cleats["back"].points} == {400.0, 1000.0, 1600.0}
+    assert cleats["back"].enough
+    assert {p.surface for p in cleats["left"].points} == {"left"}
+    assert cleats["back"].under_line_mm == pytest.approx(1000.0 - 500.0, abs=0.5)
+    assert not cleats["right"].enough
+    assert "Find the studs of the right wall" in cleats["right"].instead
+    orders = [p.order for c in cleats.values() for p in c.points]
+    assert orders == sorted(set(orders))
+
+
+def racked(joists: tuple[float, ...], axis: int, overhead: Backing | None = None) -> dict[str, HangerHeld]:
+    """A rack of 60 kg from 300 to 1300 along, 300 below a level ceiling, its hangers at its corners."""
+    rack = box("R", x=300.0, width=1000.0, depth_mm=500.0, height_mm=100.0, kind="rack", over_base_mm=2000.0)
+    rack = replace(rack, standing=Hung(), weight_kg=60.0)
+    over = [
+        replace(offset(f"c{x}{y}", "ceiling", (float(x), float(y)), 1400.0), set_up=LINE.id)
+        for x in range(0, 2001, 250)
+        for y in (0, 300, 600)
+    ]
+    seen = []
+    for k, at in enumerate(joists):
+        for i, off in enumerate((-22.5, 22.5)):
+            for j, other in enumerate((80.0, 500.0)):
+                spot = (at + off, other) if axis == 0 else (other, at + off)
+                seen.append(
+                    replace(
+                        found(0.0), id=f"j{k}{i}{j}", surface="ceiling", at=spot, sees=("left edge", "right edge")[i]
+                    )
+                )
+    job = job_of(
+        *floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0),
+        *over,
+        width=2000.0,
+        units=(rack,),
+        surfaces=("floor", "back", "ceiling"),
+        detections=tuple(seen),
+        overhead=overhead or Backing(runs="out" if axis == 0 else "along"),
+    )
+    hung = solve_hold(job, "bay").overhead[0]
+    assert hung.caution
+    return {h.corner: h for h in hung.hangers}
+
+
+def test_hangers_under_joists_hang_from_eye_bolts_and_lean_as_little_as_they_can():
+    """Each carries half: 294 N. At 300 the joist is right above; at 1340 it is 40 aside, 300 up: 7.6°."""
+    held = racked((300.0, 740.0, 1340.0), 0)
+    assert {h.how for h in held.values()} == {"eye bolt"}
+    bolt = Screw(shank_mm=BOLT_MM, root_mm=BOLT_ROOT_MM, thread_mm=BOLT_THREAD_MM)
+    out = withdrawal(bolt, BOLT_THREAD_MM, "spruce-pine-fir", lag=True)
+    assert held["back left"].load_n == pytest.approx(294.3)
+    assert held["back left"].use == pytest.approx(294.3 / out, rel=0.01)
+    leaning = held["back right"]
+    assert leaning.lean_deg == pytest.approx(math.degrees(math.atan(40 / 300)), abs=1.0)
+    assert leaning.chain_n == pytest.approx(294.3 / math.cos(math.radians(leaning.lean_deg)))
+    assert leaning.chain_mm == pytest.approx(math.hypot(300, 40), abs=2.0)
+    assert leaning.use > held["back left"].use
+
+
+def test_between_joists_a_member_bridges_two_of_them():
+    """Joists along at 150 and 550 out: 150 aside at 300 of drop is 26.6°, still an eye bolt. At 1300, 400 aside is not.
+
+    There is a joist at 1300 only by the spacing of 400: nothing hangs from that.
+    """
+    held = racked((150.0, 550.0), 1)
+    assert held["back left"].how == "eye bolt"
+    assert held["front left"].how == "eye bolt"
+    far = racked((100.0, 900.0, 1700.0), 0)["back right"]
+    assert far.how == "bridging member"
+    assert far.bridge is not None
+    assert far.bridge.joists == pytest.approx((900.0, 1700.0), abs=3.0)
+    assert far.bridge.long_mm == pytest.approx(800.0 + 120.0, abs=6.0)
+    assert far.use == pytest.approx(beam_use(294.3, 800.0, 400.0, 38.0, 89.0), rel=0.02)
+    assert far.bridge.screws == 2
+
+
+def test_a_ceiling_nobody_looked_into_holds_nothing():
+    assert not any(h.enough for h in racked((), 0).values())
+    concrete = racked((300.0, 1300.0), 0, Backing(kind="masonry", runs="out"))
+    assert all("anchors" in h.instead for h in concrete.values())
+
+
+def furred(bow: float, marks: tuple[Mark, ...] = ()) -> Job:
+    """A wall 2000 wide, hollow by `bow` in the middle, on studs at 200, 1000 and 1800."""
+    hollow = lambda x: -bow * 4 * (x / 2000) * (1 - x / 2000)  # noqa: E731
+    return job_before(hollow, box("A", x=300.0), (200.0, 1000.0, 1800.0), marks=marks)
+
+
+def test_furring_makes_a_hollow_wall_flat():
+    """Hollow by 12 · 4 · 0.09 = 4.3 at 200 and 1800, by 12 in the middle: 7.7 is packed there, nothing beside."""
+    made = solve_furring(furred(12.0), "bay", low_mm=200.0, high_mm=1400.0, pitch_mm=600.0, strip_mm=19.0, plumb=True)
+    assert made is not None
+    assert made.heights == (200.0, 800.0, 1400.0)
+    middle = [p.thick.value_mm for p in made.packings if abs(p.at[0] - 1000) < 50]
+    assert middle == pytest.approx([7.7] * 3, abs=0.6)
+    assert min(p.thick.value_mm for p in made.packings) == pytest.approx(0.0, abs=0.1)
+    for p in made.packings:
+        assert sum(s.sign * s.value_mm for s in p.thick.working) == pytest.approx(p.thick.value_mm)
+
+
+def test_furring_stands_clear_of_a_wire_that_it_bridges():
+    """A wire 20 proud and 6 free before it, strips of 19: the plane stands 7 further off."""
+    wire = Mark(id="w", name="Wire", kind="wire", surface="back", at=(400.0, 700.0), size=(900.0, 12.0), proud_mm=20.0)
+    ask = {"low_mm": 200.0, "high_mm": 1400.0, "pitch_mm": 600.0, "strip_mm": 19.0, "plumb": True}
+    plain, clear = solve_furring(furred(12.0), "bay", **ask), solve_furring(furred(12.0, (wire,)), "bay", **ask)  # type: ignore[arg-type]
+    assert plain is not None
+    assert clear is not None
+    assert clear.plane_mm == pytest.approx(7.0)
+    assert clear.thickest_mm == pytest.approx(plain.thickest_mm + 7.0, abs=0.1)
+
+
+def test_battens_at_a_pitch_and_pegs_in_a_grid_are_laid_out_evenly():
+    """2000 high, 80 battens at 200: 10 of them, (1920 − 1800) / 2 = 60 left; two ripped from 160 − 18 + 3."""
+    wall = hanging_wall(2000.0, 200.0, 80.0, 18.0, "mm")
+    assert len(wall.rows) == 10
+    assert wall.margin_mm == pytest.approx(60.0)
+    assert wall.rows[0] == pytest.approx(140.0)
+    assert wall.blank_mm == pytest.approx(145.0)
+    with pytest.raises(GridError, match=r"98\.0 mm does"):
+        hanging_wall(2000.0, 90.0, 80.0, 18.0, "mm")
+    pegs = peg_grid(600.0, 900.0, 25.0, 20.0, "mm")
+    assert (len(pegs.columns), len(pegs.rows)) == (23, 35)
+    assert pegs.columns[0] == pytest.approx(600.0 - pegs.columns[-1])
+    assert pegs.columns[0] >= 20.0
+    with pytest.raises(GridError):
+        peg_grid(30.0, 900.0, 25.0, 20.0, "mm")
+
+
+def test_neighbours_are_screwed_together_by_four_that_do_not_come_through():
+    """Two sides of 19 take 30: 38 less 4 allows 34. At 37 in from front and back, 80 from foot and head."""
+    bay = Bay(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
+    pair = replace(bay, units=(box("A", x=0.0), box("B", x=600.0), box("C", x=1300.0)))
+    made = joined(pair)
+    assert [j.units for j in made] == [("A", "B")]
+    assert made[0].screw_mm == 30.0
+    assert set(made[0].at) == {(80.0, 523.0), (640.0, 523.0), (80.0, 37.0), (640.0, 37.0)}
+    reveal = joined(replace(pair, units=(box("A", x=0.0), box("B", x=604.0))))
+    assert "packing in the reveal" in reveal[0].text
+
+
+@pytest.mark.parametrize("made", [gable_workroom, vestry_press, narrowboat_galley])
+def test_every_demo_job_has_a_complete_drilling_list(made):
+    """Every unit that is fastened holds, its screws numbered through, long enough, in what is sure to hold."""
+    job = made()
+    hold = solve_hold(job, job.bays[0].id)
+    assert hold.held
+    assert all(h.enough for h in hold.held)
+    points = [p for h in hold.held for p in h.points]
+    assert [p.order for p in points] == list(range(1, len(points) + 1))
+    assert all(p.bites >= 0.9 for p in points)
+    assert all(p.screw_mm >= p.long.value_mm for p in points)

@@ -1,0 +1,145 @@
+"""What lies behind a lining: leaning studs, double members, joists that run either way, and what contradicts what."""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from msgspec.structs import replace
+
+from wobble.core.behind import Backing, Detection
+from wobble.core.hold.lines import LEAN_SD_MM_PER_M, SD_MM, joists, structure
+from wobble.core.hold.services import kept_from, plates, too_deep
+from wobble.core.job import Bay, Mark
+
+WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
+
+
+def seen(x: float, sees: str = "centre", method: str = "scanner", up: float = 1000.0) -> Detection:
+    return Detection(
+        id=f"{x:.1f}-{sees}-{up:.0f}-{method}",
+        at=(x, up),
+        method=method,  # type: ignore[arg-type]
+        sees=sees,  # type: ignore[arg-type]
+        taken_at=WHEN,
+    )
+
+
+def test_a_stud_seen_at_two_heights_leans_as_far_as_both_say():
+    """Seen at 1000 and 1012, 2 m apart, twice each: weights 4/25 against a prior of 1/4: 6 · 0.16 / 0.41 = 2.34."""
+    twice = tuple(seen(x + off, up=up) for x, up in ((1000.0, 200.0), (1012.0, 2200.0)) for off in (-0.5, 0.5))
+    line = next(line for line in structure(twice, 3000.0, 45.0).lines if line.methods)
+    precision = 4 / SD_MM["scanner"] ** 2
+    by_hand = 6.0 * precision / (precision + 1 / LEAN_SD_MM_PER_M**2)
+    assert line.lean_mm_per_m == pytest.approx(by_hand, rel=0.02)
+    assert line.up_mm == pytest.approx(1200.0)
+    assert line.at(2200.0) - line.at(200.0) == pytest.approx(2 * by_hand, rel=0.02)
+
+
+def test_far_above_where_a_stud_was_found_it_is_known_less():
+    both = tuple(seen(x, sees) for x, sees in ((977.5, "left edge"), (1022.5, "right edge")))
+    known = structure(both, 3000.0, 45.0)
+    assert known.bites(1000.0, 1000.0) == pytest.approx(known.bites(1000.0), abs=0.02)
+    assert known.bites(1000.0, 3500.0) < known.bites(1000.0, 1000.0) - 0.01
+
+
+def test_two_edges_two_studs_apart_are_a_double_member_with_a_joint_between():
+    """Edges at 1000 and 1090 of studs of 45: middles at 1022.5 and 1067.5, the joint at 1045."""
+    known = structure((seen(1000.0, "left edge"), seen(1090.0, "right edge")), 3000.0, 45.0)
+    doubles = [line for line in known.lines if line.double]
+    assert [line.at_mm for line in doubles] == [1022.5, 1067.5]
+    assert known.bites(1022.5) > 0.9
+    assert known.bites(1067.5) > 0.9
+    assert known.bites(1045.0) < 0.1
+
+
+@given(st.sampled_from(["out", "along"]), st.integers(0, 50))
+@settings(max_examples=20, deadline=None)
+def test_which_way_joists_run_is_told_from_where_they_were_found(runs, seed):
+    """Five joists at 400, found twice each at places anywhere along them."""
+    rng = np.random.default_rng(seed)
+    start = rng.uniform(0, 300)
+    spots = [(start + 400.0 * k + rng.normal(0, 5), rng.uniform(0, 2000)) for k in range(4) for _ in range(2)]
+    found = tuple(
+        replace(seen(0.0), id=f"j{i}", surface="ceiling", at=(a, b) if runs == "out" else (b, a))
+        for i, (a, b) in enumerate(spots)
+    )
+    known, told, sure = joists(found, 2000.0, 2000.0, 45.0, "not known")
+    assert told == runs
+    assert sure > 0.9
+    assert len(known.lines) >= 4
+
+
+def test_joists_that_nobody_looked_for_run_no_way():
+    assert joists((), 2000.0, 600.0, 45.0, "not known")[1:] == ("not known", 0.0)
+    assert joists((), 2000.0, 600.0, 45.0, "along")[1:] == ("along", 1.0)
+
+
+def test_contradictions_are_named():
+    studs = tuple(
+        seen(x + off, sees)
+        for x in (200.0, 800.0, 1400.0, 2000.0)
+        for off, sees in ((-22.5, "left edge"), (22.5, "right edge"))
+    )
+    miss, stray = seen(804.0, "miss", "trial hole"), seen(1100.0, "screw", "magnet")
+    against = structure((*studs, miss, stray), 2600.0, 45.0).against
+    assert {c.at_mm for c in against} >= {804.0}
+    missed = next(c for c in against if c.at_mm == 804.0)
+    assert miss.id in missed.detections
+    assert len(missed.detections) == 3
+    assert "scanner" in missed.text
+
+
+def test_lath_and_plaster_is_seen_half_as_sharply():
+    edges = (seen(977.5, "left edge"), seen(1022.5, "right edge"))
+    sharp, soft = structure(edges, 3000.0, 45.0), structure(edges, 3000.0, 45.0, "lath and plaster")
+    assert soft.bites(1000.0) < sharp.bites(1000.0)
+
+
+BAY = Bay(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
+
+
+def marked(kind: str, at: tuple[float, float], size: tuple[float, float] = (80.0, 80.0)) -> Bay:
+    mark = Mark(id="m", name="Thing", kind=kind, surface="back", at=at, size=size)  # type: ignore[arg-type]
+    return replace(BAY, marks=(mark,))
+
+
+@pytest.mark.parametrize(
+    ("rule", "beside", "over"),
+    [("all round", False, False), ("up and down", False, True), ("up, down and sideways", True, True)],
+)
+def test_the_lines_of_wires_follow_the_rule_of_the_region(rule, beside, over):
+    """An outlet at 1000 to 1080 along, 300 to 380 up: a hole at its height far away, one over it, and one near it."""
+    bay, backing = marked("outlet", (1000.0, 300.0)), Backing(rule=rule)
+    assert bool(kept_from(bay, (2000.0, 340.0), backing)) == beside
+    assert bool(kept_from(bay, (1040.0, 1800.0), backing)) == over
+    assert kept_from(bay, (1100.0, 400.0), backing)
+    assert not kept_from(bay, (2000.0, 1800.0), backing)
+
+
+def test_corners_ceilings_radiators_wires_and_what_was_met_keep_holes_away():
+    strips = Backing(rule="also along corners and ceiling")
+    assert "corner" in kept_from(BAY, (140.0, 1000.0), strips)
+    assert "corner" in kept_from(BAY, (2860.0, 1000.0), strips)
+    assert "ceiling" in kept_from(BAY, (1500.0, 2260.0), strips)
+    assert not kept_from(BAY, (160.0, 2240.0), strips)
+    warm = marked("radiator", (1000.0, 200.0), (800.0, 500.0))
+    assert "pipes" in kept_from(warm, (1400.0, 60.0), Backing())
+    assert not kept_from(warm, (1400.0, 800.0), Backing())
+    wire = marked("wire", (1000.0, 500.0), (400.0, 12.0))
+    assert kept_from(wire, (2000.0, 520.0), Backing())
+    assert not kept_from(wire, (1200.0, 600.0), Backing())
+    met = replace(BAY, detections=(seen(900.0, "something else", "trial hole", 700.0),))
+    assert "no wood" in kept_from(met, (930.0, 720.0), Backing())
+    assert not kept_from(met, (960.0, 720.0), Backing())
+
+
+def test_a_depth_limit_and_nail_plates():
+    assert too_deep(51.0, Backing(deepest_mm=50.0))
+    assert not too_deep(50.0, Backing(deepest_mm=50.0))
+    assert not too_deep(500.0, Backing())
+    wire = marked("wire", (1000.0, 500.0), (400.0, 12.0))
+    assert [p.at for p in plates(wire, (900.0, 1200.0, 1500.0), "mm")] == [(1200.0, 506.0)]
