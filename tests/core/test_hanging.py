@@ -159,7 +159,7 @@ def test_a_deep_hollow_gets_a_timber_from_stud_to_stud():
     assert len(held.ground.studs) >= 2
     assert held.enough
     for p in held.points:
-        assert p.part == "ground"
+        assert p.part == "timber"
         assert 0.0 <= p.packing.value_mm <= 6.0  # what the timber, in steps of 5, leaves of the hollow
 
 

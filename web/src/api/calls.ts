@@ -2,6 +2,8 @@
 import { carry, client, upload, value } from './client';
 import type {
   Alternative,
+  AskFurring,
+  AskGrid,
   BackLine,
   Backing,
   BayHold,
@@ -13,11 +15,13 @@ import type {
   Datum,
   Divide,
   Divided,
+  Furring,
   Instrument,
   Job,
   JobLine,
   Kept,
   LengthUnit,
+  Laid,
   Mark,
   Note,
   Outcome,
@@ -192,11 +196,20 @@ export const calls = {
         params: { path: { job_id: job, bay_id: bay, detection_id: detection } },
       }),
     ),
-  putBacking: (job: string, bay: string, revision: number, backing: Backing): Promise<StoredJob> =>
+  putBacking: (
+    job: string,
+    bay: string,
+    revision: number,
+    backing: Backing,
+    of: 'walls' | 'ceiling',
+  ): Promise<StoredJob> =>
     value(
       client.PUT('/api/jobs/{job_id}/bays/{bay_id}/backing', {
         ...bayPath(job, bay),
-        body: { revision, backing },
+        body: { revision, backing, of },
       }),
     ),
+  furring: (job: string, bay: string, asked: AskFurring): Promise<{ furring: Furring | null }> =>
+    value(client.POST('/api/jobs/{job_id}/bays/{bay_id}/furring', { ...bayPath(job, bay), body: asked })),
+  grid: (asked: AskGrid): Promise<Laid> => value(client.POST('/api/jobs/grid', { body: asked })),
 };

@@ -5,10 +5,13 @@
 
   const conflict = $derived(waiting.conflicts[0]);
   const mine = ({ kept }: Conflict): Record<string, unknown> =>
-    ('mark' in kept ? kept.mark : 'note' in kept ? kept.note : kept.reading) as unknown as Record<
-      string,
-      unknown
-    >;
+    ('mark' in kept
+      ? kept.mark
+      : 'note' in kept
+        ? kept.note
+        : 'detection' in kept
+          ? kept.detection
+          : kept.reading) as unknown as Record<string, unknown>;
   const NAMES: Record<string, string> = {
     at: 'Where',
     size: 'Size, mm',

@@ -1,14 +1,15 @@
-/** What was typed and is not yet with the server: readings, notes and marks, kept on the device, sent in order, once each
+/** What was typed and is not yet with the server: readings, notes, marks and what was found behind a lining, kept on the device, sent in order, once each
  *  by their own ids. What the server has in another form is held as a conflict until the user has seen both. */
 import { calls } from '../api/calls';
 import { Refused } from '../api/client';
-import type { Mark, Note, Reading } from '../api/types';
+import type { Detection, Mark, Note, Reading } from '../api/types';
 import { newId } from '../entry/ids';
 import { notices } from './notices.svelte';
 import { store } from './store';
 
 /** What is kept; a changed mark carries what it was changed from. */
-export type What = { reading: Reading } | { note: Note } | { mark: Mark; was: Mark | null };
+export type What =
+  { reading: Reading } | { note: Note } | { mark: Mark; was: Mark | null } | { detection: Detection };
 export type Kept = {
   id: string;
   user: string;
@@ -26,6 +27,9 @@ export interface Conflict {
 
 const RETRY_MS = 4000;
 const isReading = (k: Kept): k is Kept & { reading: Reading } => 'reading' in k;
+const isDetection = (k: Kept): k is Kept & { detection: Detection } => 'detection' in k;
+/** What goes in one call. */
+const callOf = (k: Kept) => (isReading(k) ? 'readings' : isDetection(k) ? 'detections' : 'finds');
 
 class Waiting {
   all = $state.raw<Kept[]>([]);
@@ -69,6 +73,14 @@ class Waiting {
 
   marksOf(job: string, bay: string): Mark[] {
     return this.#of(job, bay).flatMap((k) => ('mark' in k ? [k.mark] : []));
+  }
+
+  detectionsOf(job: string, bay: string): Detection[] {
+    return this.#of(job, bay).flatMap((k) => (isDetection(k) ? [k.detection] : []));
+  }
+
+  keepDetection(job: string, bay: string, detection: Detection): Promise<void> {
+    return this.#keep({ ...this.#tag(detection.id, job, bay), detection });
   }
 
   /** Keep a reading here, then send it. */
@@ -120,7 +132,7 @@ class Waiting {
     else if (isReading(kept)) {
       // a reading is a fact: mine goes in beside theirs, and takes its place
       await this.keep(job, bay, { ...kept.reading, id: newId(), supersedes: kept.reading.id });
-    } else await this.keepNote(job, bay, { ...kept.note, id: newId() });
+    } else if ('note' in kept) await this.keepNote(job, bay, { ...kept.note, id: newId() });
   }
 
   send(): Promise<void> {
@@ -136,10 +148,7 @@ class Waiting {
       if (!first) return;
       const batch = this.all.filter(
         (k) =>
-          k.job === first.job &&
-          k.bay === first.bay &&
-          isReading(k) === isReading(first) &&
-          !refused.has(k.id),
+          k.job === first.job && k.bay === first.bay && callOf(k) === callOf(first) && !refused.has(k.id),
       );
       try {
         await this.#sendBatch(batch);
@@ -166,9 +175,12 @@ class Waiting {
     const readings = batch.filter(isReading).map((k) => k.reading);
     const notes = batch.flatMap((k) => ('note' in k ? [k.note] : []));
     const marks = batch.flatMap((k) => ('mark' in k ? [{ mark: k.mark, was: k.was }] : []));
+    const detections = batch.filter(isDetection).map((k) => k.detection);
     const kept = readings.length
       ? await calls.addReadings(job, bay, readings)
-      : await calls.addFinds(job, bay, notes, marks);
+      : detections.length
+        ? await calls.addDetections(job, bay, detections)
+        : await calls.addFinds(job, bay, notes, marks);
     await this.#drop(batch.map((k) => k.id));
     this.#tellAll(job, kept.revision);
   }

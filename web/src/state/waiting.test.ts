@@ -1,7 +1,7 @@
 /** What is typed is sent once, in order, and a reading that is refused holds up no other. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { Refused } from '../api/client';
-import type { Mark, Note, Reading } from '../api/types';
+import type { Detection, Mark, Note, Reading } from '../api/types';
 
 const sent = vi.fn<(job: string, bay: string, readings: Reading[]) => Promise<{ revision: number }>>();
 const finds =
@@ -13,8 +13,10 @@ const finds =
       marks: { mark: Mark; was: Mark | null }[],
     ) => Promise<{ revision: number }>
   >();
+const behind = vi.fn<(job: string, bay: string, found: Detection[]) => Promise<{ revision: number }>>();
 vi.mock('../api/calls', () => ({
   calls: {
+    addDetections: (...a: Parameters<typeof behind>) => behind(...a),
     addReadings: (...a: Parameters<typeof sent>) => sent(...a),
     addFinds: (...a: Parameters<typeof finds>) => finds(...a),
   },
@@ -88,6 +90,22 @@ describe('the queue', () => {
     expect(waiting.all.map((k) => k.id)).toEqual(['bad']);
     await waiting.keep('job', 'other', reading('d'));
     expect(waiting.all.map((k) => k.id)).toEqual(['bad']);
+  });
+
+  it('sends what was found behind a lining by its own call, in order with the rest', async () => {
+    const { waiting, refuse } = await fresh();
+    sent.mockRejectedValue(refuse(0));
+    behind.mockRejectedValue(refuse(0));
+    await waiting.keep('job', 'bay', reading('a'));
+    await waiting.keepDetection('job', 'bay', { id: 'd', sees: 'hit' } as Detection);
+    expect(waiting.detectionsOf('job', 'bay').map((d) => d.id)).toEqual(['d']);
+    expect(waiting.of('job', 'bay').map((r) => r.id)).toEqual(['a']);
+    sent.mockReset().mockResolvedValue({ revision: 2 });
+    behind.mockReset().mockResolvedValue({ revision: 3 });
+    await waiting.send();
+    expect(behind.mock.calls).toEqual([['job', 'bay', [{ id: 'd', sees: 'hit' }]]]);
+    expect(sent).toHaveBeenCalledTimes(1);
+    expect(waiting.all).toEqual([]);
   });
 
   it('gives back what has not left the device', async () => {

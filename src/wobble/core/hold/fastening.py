@@ -10,7 +10,16 @@ from wobble.core.fit.run import tiers
 from wobble.core.hold.capacity import SHEET_SAFETY, WITHDRAWAL_SAFETY
 from wobble.core.hold.lines import SURE
 from wobble.core.hold.loads import loads, rests, tips, weight_kg
-from wobble.core.hold.rests import BATTEN_UNDER_MM, GroundRail, Ledger, SplitBatten, ground_rail, ledger, split_batten
+from wobble.core.hold.rests import (
+    BATTEN_ROWS_MM,
+    BATTEN_UNDER_MM,
+    GroundRail,
+    Ledger,
+    SplitBatten,
+    ground_rail,
+    ledger,
+    split_batten,
+)
 from wobble.core.hold.screws import (
     SIDE_KEPT_MM,
     WOODEN,
@@ -97,7 +106,7 @@ def _shared(held: Held, before: list[Held]) -> Held:
         return held
     out = held
     for other in before:
-        taken = [q.at for q in other.points if q.part == "ground"]
+        taken = [q.at for q in other.points if q.part == "timber"]
         mine = tuple(p for p in out.points if all(math.dist(p.at, at) > SAME_PLACE_MM for at in taken))
         if other.ground is not None and len(mine) < len(out.points):
             start = max(held.ground.start_mm, other.ground.end_mm) if other.ground.end_mm < held.ground.end_mm else None
@@ -110,7 +119,8 @@ def _shared(held: Held, before: list[Held]) -> Held:
 def _through(unit: Unit) -> tuple[Through, tuple[float, ...]]:
     """Return through what a unit is screwed, and at which heights over its underside."""
     if isinstance(unit.standing, Hung) and unit.standing.by == "split batten":
-        return Through("batten", unit.standing.thick_mm), (unit.height_mm - BATTEN_UNDER_MM,)
+        batten = Through("batten", unit.standing.thick_mm, "plywood", 6.0, 4.2, 40.0, 4.0, all_top=True)
+        return batten, tuple(unit.height_mm - BATTEN_UNDER_MM + off for off in BATTEN_ROWS_MM)
     if not unit.fixing_heights_mm:
         return Through("strap", 3.0), (unit.height_mm - STRAP_UNDER_MM,)
     return Through(), unit.fixing_heights_mm
@@ -216,6 +226,8 @@ def _instead(
             f"Too few studs behind it: {moved}a rail or ledger over all studs of the run, screwed into each, carries "
             "it; or put blocking in."
         )
+    if not holds and batten is not None:
+        return "More than the batten's screws hold: more studs, or let it rest on a ledger instead."
     if not holds and kind not in WOODEN:
         return "More than these hold: more rows of screws, a stronger anchor, or something to stand on."
     if not holds:

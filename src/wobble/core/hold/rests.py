@@ -37,6 +37,8 @@ LEDGER_HIGH_MM = 60.0
 LEDGER_ROWS_MM = (15.0, 45.0)
 """How far under a ledger's top its two rows of screws stand."""
 BATTEN_HIGH_MM, BATTEN_UNDER_MM = 70.0, 60.0
+BATTEN_ROWS_MM = (12.0, -12.0)
+"""Where its two rows of screws stand over its middle."""
 FLAT_MM = 3.0
 """The sharp tip of a bevel is taken off."""
 LIFT_PLAY_MM = 3.0
@@ -197,7 +199,7 @@ def ground_rail(
     thick = min(math.floor(least / GROUND_STEP_MM) * GROUND_STEP_MM, GROUND_MOST_MM)
     if thick < GROUND_LEAST_MM:
         return None
-    through = Through("ground", thick, "spruce-pine-fir", 6.0, 4.2, 40.0, 4.0)
+    through = Through("timber", thick, "spruce-pine-fir", 6.0, 4.2, 40.0, 4.0)
     found = []
     for x, packing in zip(studs, packings, strict=True):
         step = Step(label="Thickness of the timber", sign=-1, value_mm=thick)

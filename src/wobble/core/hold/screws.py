@@ -104,7 +104,10 @@ class Candidate:
 
 @dataclass(frozen=True)
 class Through:
-    """What screws go through: its name, thickness, mm, and wood; and the screws' shank and root, mm."""
+    """What screws go through: its name, thickness, mm, and wood; the screws' shank, root, reach and pilot hole, mm.
+
+    `all_top` says that every row of them is pulled alike, as both rows of a batten are.
+    """
 
     part: str = "rail"
     thick_mm: float = RAIL_MM
@@ -113,6 +116,7 @@ class Through:
     root_mm: float = 3.3
     reach_mm: float = REACH_MM
     pilot_mm: float = 3.0
+    all_top: bool = False
 
 
 LEDGER = Through("ledger", 38.0, "spruce-pine-fir", 8.0, 5.6, 45.0, 5.0)
@@ -137,7 +141,8 @@ def candidates(
         if why:
             avoided.append(why)
             continue
-        made = screwed(wall, unit.id, (fixing.x_mm, packing.at[1]), packing.gap, through, top=height == max(heights))
+        top = through.all_top or height == max(heights)
+        made = screwed(wall, unit.id, (fixing.x_mm, packing.at[1]), packing.gap, through, top=top)
         if made is not None:
             out.append(made)
     return out, tuple(dict.fromkeys(avoided))

@@ -8,6 +8,7 @@
   import { longTicks } from '../../drawing/rods';
   import { router } from '../../router.svelte';
   import Missing from '../../shell/Missing.svelte';
+  import Panes from '../../shell/Panes.svelte';
   import Workbench from '../../shell/Workbench.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
@@ -168,13 +169,13 @@
     {/snippet}
     {#snippet below()}
       {#if plan}
-        <div class="panes no-print" role="group" aria-label="Parts of the fit">
-          {#each PANES as name (name)}
-            <button aria-pressed={pane === name} class:chosen={pane === name} onclick={() => (pane = name)}
-              >{name}{#if counts[name]}{' '}<small class="figure">{counts[name]}</small>{/if}</button
-            >
-          {/each}
-        </div>
+        <Panes
+          label="Parts of the fit"
+          names={PANES}
+          chosen={pane}
+          {counts}
+          onpick={(name) => (pane = name)}
+        />
         {#if pane === 'Level'}
           <div class="turns no-print">
             <LevelStart
@@ -276,32 +277,6 @@
   .tools h2 {
     font-size: 0.9375rem;
     flex: 1;
-  }
-  .panes {
-    display: flex;
-    overflow-x: auto;
-    border-top: 2px solid var(--w-ink);
-    margin-bottom: 0.75rem;
-  }
-  .panes button {
-    background: none;
-    border: 0;
-    border-bottom: 2px solid transparent;
-    color: var(--w-ink-soft);
-    padding: 0.45rem 0.7rem;
-    min-height: 40px;
-    font-weight: 600;
-    font-size: 0.875rem;
-    cursor: pointer;
-    white-space: nowrap;
-  }
-  .panes .chosen {
-    color: var(--w-ink);
-    border-bottom-color: var(--w-chalk);
-  }
-  .panes small {
-    font-weight: 400;
-    color: var(--w-ink-soft);
   }
   .turns {
     display: grid;

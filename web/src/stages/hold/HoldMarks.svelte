@@ -1,23 +1,141 @@
-<!-- The wall with its lining faded: studs as sure as they are, what was found of them, the units and their screws. -->
+<!-- A surface with its lining faded: studs or joists as sure as they are, what was found of them, what rests or hooks there,
+     and the screws. -->
 <script lang="ts">
-  import type { Bay, BayHold, LengthUnit, Unit } from '../../api/types';
-  import { xPx, zPx, type Layout } from '../../drawing/layout';
+  import type {
+    Backing,
+    Bay,
+    BayHold,
+    Detection,
+    LengthUnit,
+    Point,
+    StructureLine,
+    SurfaceName,
+    Unit,
+  } from '../../api/types';
+  import { facePx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
 
   interface Props {
     l: Layout;
+    surface: SurfaceName;
     bay: Bay;
+    backing: Backing;
     hold: BayHold;
     units: readonly Unit[];
+    found: readonly Detection[];
     base: number;
     unit: LengthUnit;
     lit: string | null;
     onpick: (id: string) => void;
   }
   let p: Props = $props();
-  const wide = $derived((p.bay.backing?.stud_mm ?? 45) * p.l.scale);
-  const top = $derived(zPx(p.l, p.bay.height_mm));
-  const foot = $derived(zPx(p.l, 0));
+  const px = (u: number, v: number) => facePx(p.l, p.surface, u, v);
+  const path = (spots: [number, number][]) =>
+    `M${spots
+      .map(([u, v]) =>
+        px(u, v)
+          .map((c) => c.toFixed(1))
+          .join(','),
+      )
+      .join('L')}Z`;
+  const box = (u: number, v: number, w: number, h: number) =>
+    path([
+      [u, v],
+      [u + w, v],
+      [u + w, v + h],
+      [u, v + h],
+    ]);
+  const known = $derived(
+    p.surface === 'back' ? p.hold.back : p.hold.elsewhere.find((k) => k.surface === p.surface),
+  );
+  const odd = $derived(
+    new Set([...(known?.odd ?? []), ...(known?.against ?? []).flatMap((c) => c.detections)]),
+  );
+  const found = $derived(p.found.filter((d) => (d.surface ?? 'back') === p.surface));
+  const points = $derived<Point[]>(
+    [...p.hold.held, ...p.hold.cleats].flatMap((h) => h.points).filter((q) => q.surface === p.surface),
+  );
+  /** Numbers of screws that lie over each other stand at the first of them. */
+  const labels = $derived.by(() => {
+    const out: { x: number; y: number; orders: number[] }[] = [];
+    for (const q of points) {
+      const [x, y] = px(q.at[0] as number, q.at[1] as number);
+      const near = out.find((o) => Math.hypot(o.x - x, o.y - y) < 14);
+      if (near) near.orders.push(q.order ?? 0);
+      else out.push({ x, y, orders: [q.order ?? 0] });
+    }
+    return out;
+  });
+  const rests = $derived(
+    p.surface === 'back'
+      ? p.hold.held.flatMap((h) => [
+          ...(h.ledger
+            ? [
+                {
+                  id: h.unit,
+                  u: h.ledger.start_mm,
+                  v: h.ledger.top_mm - 60,
+                  w: h.ledger.end_mm - h.ledger.start_mm,
+                  h: 60,
+                },
+              ]
+            : []),
+          ...(h.ground
+            ? [
+                {
+                  id: h.unit,
+                  u: h.ground.start_mm,
+                  v: h.ground.up_mm - 45,
+                  w: h.ground.end_mm - h.ground.start_mm,
+                  h: 90,
+                },
+              ]
+            : []),
+          ...(h.batten
+            ? p.units
+                .filter((u) => u.id === h.unit)
+                .map((u) => ({
+                  id: u.id,
+                  u: u.x_mm + 20,
+                  v: h.batten!.top_mm - h.batten!.high_mm,
+                  w: u.width_mm - 40,
+                  h: h.batten!.high_mm,
+                }))
+            : []),
+        ])
+      : [],
+  );
+
+  function stud(line: StructureLine): string {
+    const half = p.backing.stud_mm / 2;
+    const top = p.l.top;
+    const at = (z: number) => line.at_mm + ((line.lean_mm_per_m ?? 0) * (z - (line.up_mm ?? 0))) / 1000;
+    if (p.surface !== 'ceiling')
+      return path([
+        [at(0) - half, 0],
+        [at(0) + half, 0],
+        [at(top) + half, top],
+        [at(top) - half, top],
+      ]);
+    return known?.runs === 'along'
+      ? box(0, line.at_mm - half, p.bay.width_mm, 2 * half)
+      : box(line.at_mm - half, 0, 2 * half, p.bay.depth_mm);
+  }
+  function sign(d: Detection): string {
+    const [x, y] = px(d.at[0] as number, d.at[1] as number);
+    switch (d.sees) {
+      case 'miss':
+        return `M${x - 3},${y - 3}l6,6m0,-6l-6,6`;
+      case 'something else':
+        return `M${x},${y - 6}l5,9h-10Z`;
+      case 'left edge':
+        return `M${x},${y - 4}v8h3`;
+      case 'right edge':
+        return `M${x},${y - 4}v8h-3`;
+      default:
+        return `M${x - 3},${y}h6M${x},${y - 3}v6`;
+    }
+  }
   const key = (e: KeyboardEvent, id: string) => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
     e.preventDefault();
@@ -26,66 +144,59 @@
   };
 </script>
 
-{#each p.units as u (u.id)}
-  <rect
-    class="unit"
-    x={xPx(p.l, u.x_mm)}
-    y={zPx(p.l, p.base + (u.over_base_mm ?? 0) + u.height_mm)}
-    width={u.width_mm * p.l.scale}
-    height={u.height_mm * p.l.scale}
-  />
+{#if p.surface === 'back'}
+  {#each p.units as u (u.id)}
+    <path class="unit" d={box(u.x_mm, p.base + (u.over_base_mm ?? 0), u.width_mm, u.height_mm)} />
+  {/each}
+{/if}
+{#each known?.lines ?? [] as line (line.at_mm)}
+  <path class="stud" class:guessed={!line.methods.length} opacity={0.25 + 0.75 * line.chance} d={stud(line)}
+    ><title
+      >{p.surface === 'ceiling' ? 'A joist' : 'A stud'}, {showLength(line.at_mm, p.unit, 0)}, {Math.floor(
+        line.chance * 100,
+      )} %{line.double ? ', one of two' : ''}</title
+    ></path
+  >
+  {#if p.surface === 'back'}
+    {@const half = p.backing.stud_mm / 2 + 2 * line.sd_mm}
+    <path class="doubt" d="M{px(line.at_mm - half, 0).join(',')}v6M{px(line.at_mm + half, 0).join(',')}v6" />
+  {/if}
 {/each}
-{#each p.hold.lines as line (line.at_mm)}
-  <g class="stud" opacity={0.25 + 0.75 * line.chance}>
-    <rect x={xPx(p.l, line.at_mm) - wide / 2} y={top} width={wide} height={foot - top} />
-    <path
-      class="doubt"
-      d="M{xPx(p.l, line.at_mm - 2 * line.sd_mm) - wide / 2},{foot}v6M{xPx(p.l, line.at_mm + 2 * line.sd_mm) +
-        wide / 2},{foot}v6"
-    />
-  </g>
-{/each}
-{#each p.bay.detections ?? [] as d (d.id)}
-  {@const x = xPx(p.l, d.at[0] as number)}
-  {@const y = zPx(p.l, d.at[1] as number)}
-  <path
-    class="found"
-    class:odd={p.hold.odd.includes(d.id)}
-    d={d.sees === 'miss'
-      ? `M${x - 3},${y - 3}l6,6m0,-6l-6,6`
-      : d.sees === 'left edge'
-        ? `M${x},${y - 4}v8h3`
-        : d.sees === 'right edge'
-          ? `M${x},${y - 4}v8h-3`
-          : `M${x - 3},${y}h6M${x},${y - 3}v6`}
-    ><title>{d.method}: {d.sees}, {showLength(d.at[0] as number, p.unit, 0)} along</title></path
+{#each rests as r, i (i)}<path class="rest" d={box(r.u, r.v, r.w, r.h)} />{/each}
+{#each found as d (d.id)}
+  <path class="found" class:odd={odd.has(d.id)} class:met={d.sees === 'something else'} d={sign(d)}
+    ><title>{d.method}: {d.sees}, {showLength(d.at[0] as number, p.unit, 0)}</title></path
   >
 {/each}
-{#each p.hold.held as held (held.unit)}
-  {#each held.points as point (point.order)}
-    {@const id = `screw-${point.order}`}
-    <g
-      class="screw"
-      class:lit={p.lit === id}
-      class:unsure={point.bites < 0.9}
-      role="button"
-      tabindex="0"
-      aria-label="Screw {point.order}, bites with {Math.floor(point.bites * 100)} %"
-      onclick={() => p.onpick(id)}
-      onkeydown={(e) => key(e, id)}
-    >
-      <circle
-        class="touch"
-        cx={xPx(p.l, point.at[0] as number)}
-        cy={zPx(p.l, point.at[1] as number)}
-        r="13"
-      />
-      <circle cx={xPx(p.l, point.at[0] as number)} cy={zPx(p.l, point.at[1] as number)} r="4.5" />
-      <text x={xPx(p.l, point.at[0] as number) + 8} y={zPx(p.l, point.at[1] as number) + 4}
-        >{point.order}</text
+{#if p.surface === 'ceiling'}
+  {#each p.hold.overhead as o (o.unit)}
+    {#each o.hangers as h (h.corner)}
+      {@const [x, y] = px(h.at[0] as number, h.at[1] as number)}
+      <circle class="eye" class:unsure={!h.enough} cx={x} cy={y} r="5"
+        ><title>{h.corner}: {h.how}</title></circle
       >
-    </g>
+    {/each}
   {/each}
+{/if}
+{#each points as point (point.order)}
+  {@const id = `screw-${point.order}`}
+  {@const [x, y] = px(point.at[0] as number, point.at[1] as number)}
+  <g
+    class="screw"
+    class:lit={p.lit === id}
+    class:unsure={point.bites < 0.9}
+    role="button"
+    tabindex="0"
+    aria-label="Screw {point.order}, bites with {Math.floor(point.bites * 100)} %"
+    onclick={(e) => (e.stopPropagation(), p.onpick(id))}
+    onkeydown={(e) => key(e, id)}
+  >
+    <circle class="touch" cx={x} cy={y} r="13" />
+    <circle cx={x} cy={y} r="4.5" />
+  </g>
+{/each}
+{#each labels as label (label.orders[0])}
+  <text x={label.x + 8} y={label.y + 4}>{label.orders.join(', ')}</text>
 {/each}
 
 <style>
@@ -95,10 +206,19 @@
     stroke-width: 1;
     stroke-dasharray: 5 3;
   }
-  .stud rect {
+  .stud {
     fill: var(--w-wood, #d9b98a);
     fill-opacity: 0.75;
     stroke: var(--w-wood-edge);
+  }
+  .guessed {
+    stroke-dasharray: 3 3;
+    fill-opacity: 0.4;
+  }
+  .rest {
+    fill: var(--w-brass);
+    fill-opacity: 0.35;
+    stroke: var(--w-brass);
   }
   .doubt,
   .found {
@@ -107,8 +227,12 @@
     stroke-width: 1.3;
   }
   .odd {
-    stroke: var(--w-stop);
+    stroke: var(--w-mind);
     stroke-width: 2;
+  }
+  .met {
+    fill: var(--w-stop);
+    stroke: var(--w-stop);
   }
   .touch {
     fill: transparent;
@@ -116,12 +240,14 @@
   .screw {
     cursor: pointer;
   }
-  .screw circle:not(.touch) {
+  .screw circle:not(.touch),
+  .eye {
     fill: var(--w-chalk);
     stroke: var(--w-unit);
     stroke-width: 1.5;
   }
-  .unsure circle:not(.touch) {
+  .unsure circle:not(.touch),
+  .eye.unsure {
     fill: var(--w-unit);
     stroke: var(--w-stop);
     stroke-width: 2;

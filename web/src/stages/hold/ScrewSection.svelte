@@ -1,20 +1,23 @@
-<!-- One screw in its true length: through rail, packing and lining into the stud. -->
+<!-- One screw in its true length: through rail, packing and lining into what holds. -->
 <script lang="ts">
-  import type { Backing, Held, LengthUnit } from '../../api/types';
+  import type { Backing, LengthUnit, Point } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
 
   interface Props {
-    point: Held['points'][number];
+    point: Point;
     backing: Backing;
     unit: LengthUnit;
   }
   let p: Props = $props();
   const packed = $derived(Math.max(0, p.point.packing.value_mm));
+  const behind = $derived(
+    { 'metal studs': 'metal stud', masonry: 'wall' }[p.backing.kind as string] ?? 'stud',
+  );
   const parts = $derived([
-    { what: 'rail', mm: p.point.long.working?.[0]?.value_mm ?? 18 },
-    { what: 'packing', mm: packed },
-    { what: 'lining', mm: p.backing.lining_mm },
-    { what: 'stud', mm: p.backing.deep_mm },
+    { kind: 'rail', what: p.point.part, mm: p.point.through_mm },
+    { kind: 'packing', what: 'packing', mm: packed },
+    { kind: 'lining', what: 'lining', mm: p.backing.lining_mm },
+    { kind: 'stud', what: behind, mm: p.backing.deep_mm },
   ]);
   const starts = $derived(parts.map((_, i) => parts.slice(0, i).reduce((sum, q) => sum + q.mm, 0)));
   const whole = $derived(parts.reduce((sum, q) => sum + q.mm, 0));
@@ -27,8 +30,8 @@
   role="img"
   aria-label="Screw {p.point.order} in a section, {p.point.screw_mm} long"
 >
-  {#each parts as part, i (part.what)}
-    <rect class={part.what} x={starts[i]! * k} y="8" width={Math.max(part.mm * k, 0.5)} height="40" />
+  {#each parts as part, i (part.kind)}
+    <rect class={part.kind} x={starts[i]! * k} y="8" width={Math.max(part.mm * k, 0.5)} height="40" />
     <text x={starts[i]! * k + (part.mm * k) / 2} y="62">{part.mm * k > 26 ? part.what : ''}</text>
   {/each}
   <path
@@ -37,12 +40,17 @@
   />
 </svg>
 <p class="quiet">
-  5 × {showLength(p.point.screw_mm, p.unit, 0)} reaches
+  {p.point.shank_mm} × {showLength(p.point.screw_mm, p.unit, 0)} reaches
   <b class="figure">{showLength(p.point.reach_mm, p.unit)}</b>
-  into the stud behind {showLength(packed, p.unit)}
-  {showSpread(p.point.packing.sd_mm, p.unit)} of packing. Pilot {showLength(p.point.pilot_mm, p.unit)},
-  clearance
+  into the {behind} behind {showLength(packed, p.unit)}
+  {showSpread(p.point.packing.sd_mm, p.unit)} of packing.
+  {p.point.pilot_mm ? `Hole there ${showLength(p.point.pilot_mm, p.unit)}` : 'It makes its own hole there'},
+  through the {p.point.part}
   {showLength(p.point.clearance_mm, p.unit)}.
+</p>
+<p class="quiet figure">
+  {(p.point.long.working ?? []).map((s) => `${s.label} ${showLength(s.value_mm, p.unit)}`).join(' + ')}
+  = {showLength(p.point.long.value_mm, p.unit)} at least
 </p>
 
 <style>
@@ -71,5 +79,6 @@
   }
   p {
     font-size: 0.8125rem;
+    margin-bottom: 0.35rem;
   }
 </style>

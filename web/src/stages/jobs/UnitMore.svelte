@@ -33,7 +33,7 @@
     ['on screw feet', { on: 'feet', pitch_mm: 1.5, least_mm: 80, most_mm: 120, now_mm: [100] }],
     ['on legs to cut', { on: 'legs', long_mm: 720, finished_mm: 680 }],
     ['on cleats', { on: 'cleats', thick_mm: 20, high_mm: 40 }],
-    ['hangs', { on: 'hung' }],
+    ['hangs', { on: 'hung', by: 'rail', thick_mm: 18 }],
   ];
   const OPENS = ['nothing', 'door hinged left', 'door hinged right', 'pair of doors', 'drawers'] as const;
   const STUFF = [
@@ -49,6 +49,23 @@
     'walnut',
     'cherry',
   ] as const;
+  const HOLDS = [
+    'nothing',
+    'crockery',
+    'books',
+    'files',
+    'tools',
+    'bedding',
+    'clothes',
+    'tins',
+    'a person sitting',
+    'a person standing',
+  ] as const;
+  const HANGS = {
+    rail: 'by screws through its rail',
+    ledger: 'on a ledger',
+    'split batten': 'over a split batten',
+  };
   const WALLS = ['left', 'right', 'back'] as const;
   const PARTS: Record<string, string> = {
     height_mm: 'Its height',
@@ -57,16 +74,16 @@
     most_mm: 'Longest',
     long_mm: 'Legs, as bought',
     finished_mm: 'Legs, finished',
-    thick_mm: 'Cleats thick',
+    thick_mm: 'Cleats or battens thick',
     high_mm: 'Cleats high',
   };
   const u = $derived(p.unit);
   const standing = $derived<Standing>(u.standing ?? { on: 'shims' });
   const parts = $derived(
-    Object.entries(standing).filter(([key, v]) => key in PARTS && typeof v === 'number') as [
-      string,
-      number,
-    ][],
+    Object.entries(standing).filter(
+      ([key, v]) =>
+        key in PARTS && typeof v === 'number' && !(standing.on === 'hung' && standing.by !== 'split batten'),
+    ) as [string, number][],
   );
   const flat = $derived(u.kind === 'top' || u.kind === 'shelf');
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
@@ -122,6 +139,17 @@
       onchange={(value) => p.onchange({ standing: { ...standing, [key]: value! } as Standing })}
     />
   {/each}
+  {#if standing.on === 'hung' && !flat && u.kind !== 'rack'}
+    <Select
+      labelText="It hangs"
+      size="sm"
+      selected={standing.by ?? 'rail'}
+      on:change={(e: Event) =>
+        p.onchange({ standing: { ...standing, by: chosen(e) as keyof typeof HANGS } as Standing })}
+    >
+      {#each Object.entries(HANGS) as [value, text] (value)}<SelectItem {value} {text} />{/each}
+    </Select>
+  {/if}
   {#if standing.on === 'feet'}
     <LengthsField
       label="Feet now (all, or back left, back right, front right, front left)"
@@ -157,6 +185,14 @@
     value={u.weight_kg ?? 0}
     on:blur={(e: FocusEvent) => p.onchange({ weight_kg: number(e) })}
   />
+  <Select
+    labelText="It holds"
+    size="sm"
+    selected={u.holds ?? 'nothing'}
+    on:change={(e: Event) => p.onchange({ holds: chosen(e) as (typeof HOLDS)[number] })}
+  >
+    {#each HOLDS as value (value)}<SelectItem {value} text={value} />{/each}
+  </Select>
   <Select
     labelText="At its front"
     size="sm"

@@ -9,6 +9,7 @@ export const USUAL: Record<Mark['kind'], [number, number]> = {
   valve: [80, 80],
   spout: [60, 60],
   vent: [230, 150],
+  radiator: [800, 500],
   'window board': [900, 30],
   casing: [70, 2000],
   skirting: [1000, 120],

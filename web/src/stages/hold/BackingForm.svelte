@@ -1,0 +1,187 @@
+<!-- What the walls, or the ceiling, are made of, and by which rule holes keep clear of services. -->
+<script lang="ts">
+  import type { Backing, LengthUnit } from '../../api/types';
+  import { Select, SelectItem, TextInput } from '../../carbon';
+  import LengthField from '../../entry/LengthField.svelte';
+  import { ANCHOR, KINDS, LINING, RULES, RUNS, WOODS } from './backing';
+
+  interface Props {
+    of: 'walls' | 'ceiling';
+    backing: Backing;
+    vehicle: boolean;
+    unit: LengthUnit;
+    onput: (part: Partial<Backing>) => void;
+  }
+  let p: Props = $props();
+  const b = $derived(p.backing);
+  const anchor = $derived(b.anchor ?? ANCHOR);
+  const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
+  const number = (e: Event) =>
+    Math.max(0, Number((e.target as HTMLInputElement).value.replace(',', '.')) || 0);
+  function take(kind: (typeof KINDS)[number]) {
+    p.onput({
+      kind,
+      lining_mm: LINING[kind] ?? b.lining_mm,
+      anchor: kind === 'masonry' ? (b.anchor ?? null) : b.anchor,
+    });
+  }
+</script>
+
+<div class="fields no-print">
+  <Select
+    labelText={p.of === 'walls' ? 'The walls are' : 'The ceiling is'}
+    size="sm"
+    selected={b.kind}
+    on:change={(e: Event) => take(chosen(e) as (typeof KINDS)[number])}
+  >
+    {#each KINDS as k (k)}<SelectItem
+        value={k}
+        text={p.of === 'ceiling' ? k.replace('studs', 'joists') : k}
+      />{/each}
+  </Select>
+  <LengthField
+    label="Lining"
+    value={b.lining_mm}
+    unit={p.unit}
+    least={0}
+    onchange={(mm) => p.onput({ lining_mm: mm! })}
+  />
+  {#if b.kind !== 'masonry'}
+    <LengthField
+      label={p.of === 'walls' ? 'Studs wide' : 'Joists wide'}
+      value={b.stud_mm}
+      unit={p.unit}
+      least={1}
+      onchange={(mm) => p.onput({ stud_mm: mm! })}
+    />
+    <LengthField
+      label="Deep"
+      value={b.deep_mm}
+      unit={p.unit}
+      least={1}
+      onchange={(mm) => p.onput({ deep_mm: mm! })}
+    />
+  {/if}
+  {#if b.kind === 'metal studs'}
+    <LengthField
+      label="Sheet thick"
+      value={b.steel_mm ?? 0.6}
+      unit={p.unit}
+      least={0.1}
+      onchange={(mm) => p.onput({ steel_mm: Math.min(5, mm!) })}
+    />
+  {:else if b.kind === 'masonry'}
+    <TextInput
+      labelText="Anchor"
+      size="sm"
+      value={b.anchor?.name ?? ''}
+      placeholder="as its maker calls it"
+      on:blur={(e: FocusEvent) => {
+        const name = (e.target as HTMLInputElement).value.trim();
+        if (name && name !== b.anchor?.name) p.onput({ anchor: { ...anchor, name } });
+      }}
+    />
+    {#if b.anchor}
+      <TextInput
+        labelText="Its maker’s load out, N"
+        size="sm"
+        inputmode="decimal"
+        value={anchor.pull_n}
+        on:blur={(e: FocusEvent) => p.onput({ anchor: { ...anchor, pull_n: number(e) || 1 } })}
+      />
+      <TextInput
+        labelText="Sideways, N"
+        size="sm"
+        inputmode="decimal"
+        value={anchor.shear_n}
+        on:blur={(e: FocusEvent) => p.onput({ anchor: { ...anchor, shear_n: number(e) || 1 } })}
+      />
+      <LengthField
+        label="Sits deep"
+        value={anchor.embed_mm ?? 50}
+        unit={p.unit}
+        least={1}
+        onchange={(mm) => p.onput({ anchor: { ...anchor, embed_mm: mm! } })}
+      />
+      <LengthField
+        label="Its hole"
+        value={anchor.drill_mm ?? 8}
+        unit={p.unit}
+        least={1}
+        onchange={(mm) => p.onput({ anchor: { ...anchor, drill_mm: mm! } })}
+      />
+    {/if}
+  {:else}
+    <Select
+      labelText="Wood"
+      size="sm"
+      selected={b.wood}
+      on:change={(e: Event) => p.onput({ wood: chosen(e) as (typeof WOODS)[number] })}
+    >
+      {#each WOODS as w (w)}<SelectItem value={w} text={w} />{/each}
+    </Select>
+  {/if}
+  {#if p.of === 'ceiling'}
+    <Select
+      labelText="Joists run"
+      size="sm"
+      selected={b.runs}
+      on:change={(e: Event) => p.onput({ runs: chosen(e) as NonNullable<Backing['runs']> })}
+    >
+      {#each RUNS as [value, text] (value)}<SelectItem {value} {text} />{/each}
+    </Select>
+  {:else}
+    <Select
+      labelText="Keep clear of services"
+      size="sm"
+      selected={b.rule}
+      on:change={(e: Event) => p.onput({ rule: chosen(e) as NonNullable<Backing['rule']> })}
+    >
+      {#each RULES as [value, text] (value)}<SelectItem {value} {text} />{/each}
+    </Select>
+  {/if}
+  <LengthField
+    label="By"
+    value={b.clear_mm}
+    unit={p.unit}
+    least={1}
+    onchange={(mm) => p.onput({ clear_mm: mm! })}
+  />
+  <LengthField
+    label="No hole deeper than"
+    value={b.deepest_mm ?? null}
+    unit={p.unit}
+    least={1}
+    optional
+    onchange={(mm) => p.onput({ deepest_mm: mm })}
+  />
+  {#if p.vehicle}
+    <TextInput
+      labelText="Driving throws it, g"
+      size="sm"
+      inputmode="decimal"
+      value={b.driving_g ?? 0}
+      on:blur={(e: FocusEvent) => p.onput({ driving_g: Math.min(20, number(e)) })}
+    />
+  {/if}
+</div>
+{#if b.kind === 'lath and plaster'}
+  <p class="quiet">
+    Old plaster: its paint may hold lead, its boards asbestos. Find out before you drill; drill slowly, as its
+    keys break off.
+  </p>
+{/if}
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 0.5rem;
+    align-items: end;
+    margin-bottom: 0.75rem;
+  }
+  p {
+    font-size: 0.8125rem;
+    margin-bottom: 0.5rem;
+  }
+</style>

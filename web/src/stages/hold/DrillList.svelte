@@ -1,0 +1,137 @@
+<!-- Every hole in the order of work; while drilling, what each met is a tap. -->
+<script lang="ts">
+  import type { Detection, LengthUnit, Point } from '../../api/types';
+  import { showLength } from '../../entry/length';
+  import Wide from '../../shell/Wide.svelte';
+
+  interface Props {
+    points: readonly Point[];
+    name: (id: string) => string;
+    unit: LengthUnit;
+    lit: string | null;
+    /** What was met at each screw that was drilled, by its place. */
+    met: (point: Point) => Detection['sees'] | null;
+    onpick: (id: string) => void;
+    onmet: (point: Point, sees: 'hit' | 'miss' | 'something else') => void;
+  }
+  let p: Props = $props();
+  const TAPS = [
+    ['bit', 'hit', 'bit'],
+    ['missed', 'miss', 'missed'],
+    ['hit something', 'something else', 'hit something'],
+  ] as const;
+</script>
+
+<Wide label="Drilling list">
+  <table class="facts">
+    <thead
+      ><tr
+        ><th>No.</th><th>Unit</th><th>Through</th><th class="value">Along</th><th class="value">Up</th><th
+          class="value">Bites</th
+        ><th class="value">Screw</th><th class="value">Packing</th><th class="value">Hole</th><th
+          class="no-print">It…</th
+        ><th>First</th></tr
+      ></thead
+    >
+    <tbody>
+      {#each p.points as q (q.order)}
+        {@const said = p.met(q)}
+        <tr class:lit={p.lit === `screw-${q.order}`}>
+          <td class="figure no">{q.order}</td>
+          <td class="unit"><button onclick={() => p.onpick(`screw-${q.order}`)}>{p.name(q.unit)}</button></td>
+          <td class="through">{q.part}{q.surface !== 'back' ? `, ${q.surface} wall` : ''}</td>
+          <td class="value figure" data-what="along">{showLength(q.at[0] as number, p.unit, 0)}</td>
+          <td class="value figure" data-what="up">{showLength(q.at[1] as number, p.unit, 0)}</td>
+          <td class="value figure" data-what="bites" class:stop={q.bites < 0.9}
+            >{Math.floor(q.bites * 100)} %</td
+          >
+          <td class="value figure" data-what="screw">{q.shank_mm} × {showLength(q.screw_mm, p.unit, 0)}</td>
+          <td class="value figure" data-what="packing"
+            >{showLength(Math.max(0, q.packing.value_mm), p.unit)}</td
+          >
+          <td class="value figure" data-what="hole">{q.pilot_mm ? showLength(q.pilot_mm, p.unit) : 'none'}</td
+          >
+          <td class="no-print tap">
+            <span class="taps">
+              {#each TAPS as [words, sees, verb] (sees)}
+                <button
+                  class="chip"
+                  class:chosen={said === sees}
+                  aria-pressed={said === sees}
+                  aria-label="Screw {q.order} {verb}"
+                  onclick={() => p.onmet(q, sees)}>{words}</button
+                >
+              {/each}
+            </span>
+          </td>
+          <td class="check">{q.check}</td>
+        </tr>
+      {/each}
+    </tbody>
+  </table>
+</Wide>
+
+<style>
+  .stop {
+    color: var(--w-stop);
+  }
+  .lit td {
+    background: var(--w-chalk-wash);
+  }
+  .taps {
+    display: flex;
+    gap: 0.35rem;
+  }
+  .taps .chip,
+  .unit {
+    white-space: nowrap;
+  }
+  .chosen {
+    border-color: var(--w-chalk);
+    background: var(--w-chalk-wash);
+  }
+  /* in a dusty hand: one card for each hole, its taps as wide as the screen */
+  @media screen and (max-width: 760px) {
+    table,
+    tbody {
+      display: block;
+    }
+    thead {
+      display: none;
+    }
+    tr {
+      display: grid;
+      grid-template-columns: repeat(3, 1fr);
+      gap: 0 0.75rem;
+      border-top: 1px solid var(--w-line);
+      padding: 0.5rem 0;
+    }
+    table td {
+      border: 0;
+      padding: 0.1rem 0;
+      text-align: left !important; /* figures line up under their names here, not by their units */
+    }
+    .unit button {
+      text-align: left;
+    }
+    .no {
+      font-weight: 700;
+    }
+    td[data-what]::before {
+      content: attr(data-what) ' ';
+      color: var(--w-ink-soft);
+      font: 0.75rem var(--w-sans, sans-serif);
+    }
+    .tap,
+    .check {
+      grid-column: 1 / -1;
+    }
+    .taps {
+      display: grid;
+      grid-template-columns: 1fr 1fr 1.4fr;
+    }
+    .taps .chip {
+      min-height: 44px;
+    }
+  }
+</style>

@@ -1,0 +1,124 @@
+<!-- Furring strips packed off a bowed wall until their faces lie in one plane. -->
+<script lang="ts">
+  import { calls } from '../../api/calls';
+  import { Refused } from '../../api/client';
+  import type { Furring, LengthUnit } from '../../api/types';
+  import { Checkbox } from '../../carbon';
+  import { showLength } from '../../entry/length';
+  import LengthField from '../../entry/LengthField.svelte';
+  import Measure from '../../entry/Measure.svelte';
+  import Wide from '../../shell/Wide.svelte';
+
+  interface Props {
+    job: string;
+    bay: string;
+    high: number;
+    unit: LengthUnit;
+    /** Asked anew where what is known behind the wall has changed. */
+    known: unknown;
+  }
+  let p: Props = $props();
+  // svelte-ignore state_referenced_locally
+  let asked = $state({
+    low_mm: 200,
+    high_mm: Math.min(1400, p.high),
+    pitch_mm: 600,
+    strip_mm: 19,
+    plumb: true,
+  });
+  let made = $state.raw<Furring | null>(null);
+  let fault = $state('');
+  $effect(() => {
+    void p.known;
+    calls
+      .furring(p.job, p.bay, $state.snapshot(asked))
+      .then((f) => ((made = f.furring), (fault = '')))
+      .catch((f: unknown) => {
+        made = null;
+        fault = f instanceof Refused ? f.message : 'No answer from the server.';
+      });
+  });
+  const studs = $derived([...new Set((made?.packings ?? []).map((q) => q.at[0] as number))]);
+  const at = (x: number, z: number) =>
+    made?.packings.find((q) => q.at[0] === x && q.at[1] === z)?.thick ?? null;
+</script>
+
+<div class="fields no-print">
+  <LengthField
+    label="Lowest strip"
+    value={asked.low_mm}
+    unit={p.unit}
+    onchange={(mm) => (asked.low_mm = mm!)}
+  />
+  <LengthField label="Highest" value={asked.high_mm} unit={p.unit} onchange={(mm) => (asked.high_mm = mm!)} />
+  <LengthField
+    label="At most apart"
+    value={asked.pitch_mm}
+    unit={p.unit}
+    least={50}
+    onchange={(mm) => (asked.pitch_mm = mm!)}
+  />
+  <LengthField
+    label="Strips thick"
+    value={asked.strip_mm}
+    unit={p.unit}
+    least={1}
+    onchange={(mm) => (asked.strip_mm = mm!)}
+  />
+  <Checkbox labelText="Plumb, parallel to the back" bind:checked={asked.plumb} />
+</div>
+{#if fault}<p class="stop">{fault}</p>{:else if made}
+  <p>
+    Their backs lie {made.plane_mm > 0 ? `${showLength(made.plane_mm, p.unit)} off` : 'on'} the wall's proudest
+    spot ({made.why}){made.lean_mm_per_m || made.turn_mm_per_m
+      ? `; the plane leans ${made.lean_mm_per_m.toFixed(1)} mm/m and turns ${made.turn_mm_per_m.toFixed(1)} mm/m`
+      : ''}. Packed to <b class="figure">{showLength(made.thickest_mm, p.unit)}</b> at the deepest.
+  </p>
+  <Wide label="Packing behind the strips">
+    <table class="facts">
+      <caption>Packing behind each strip, at each stud</caption>
+      <thead
+        ><tr
+          ><th>Strip, up</th>{#each studs as x (x)}<th class="value">{showLength(x, p.unit, 0)}</th
+            >{/each}</tr
+        ></thead
+      >
+      <tbody>
+        {#each made.heights.toReversed() as z (z)}
+          <tr
+            ><td class="figure">{showLength(z, p.unit, 0)}</td>{#each studs as x (x)}{@const thick = at(
+                x,
+                z,
+              )}<td class="value"
+                >{#if thick}<Measure mm={thick.value_mm} sd={thick.sd_mm} unit={p.unit} />{/if}</td
+              >{/each}</tr
+          >
+        {/each}
+      </tbody>
+    </table>
+  </Wide>
+{:else}
+  <p class="quiet">Read the back, and find two studs at least: strips are packed where they are screwed.</p>
+{/if}
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(5, 1fr);
+    gap: 0.75rem;
+    align-items: end;
+    margin-bottom: 0.75rem;
+  }
+  p {
+    font-size: 0.875rem;
+    margin-bottom: 0.5rem;
+  }
+  .stop {
+    color: var(--w-stop);
+  }
+  @media (max-width: 760px) {
+    .fields {
+      grid-template-columns: 1fr 1fr;
+    }
+  }
+</style>

@@ -1,0 +1,101 @@
+<!-- A wall to hang things on: bevelled battens at a pitch, or a board with holes for pegs. -->
+<script lang="ts">
+  import { calls } from '../../api/calls';
+  import { Refused } from '../../api/client';
+  import type { AskGrid, Laid, LengthUnit } from '../../api/types';
+  import { Select, SelectItem } from '../../carbon';
+  import { showLength } from '../../entry/length';
+  import LengthField from '../../entry/LengthField.svelte';
+
+  let { unit, high, wide }: { unit: LengthUnit; high: number; wide: number } = $props();
+  // svelte-ignore state_referenced_locally
+  let asked = $state<AskGrid>({
+    how: 'battens',
+    high_mm: Math.min(1800, high),
+    wide_mm: Math.min(1200, wide),
+    pitch_mm: 150,
+    batten_mm: 80,
+    thick_mm: 18,
+    edge_mm: 20,
+    units: unit,
+  });
+  let made = $state.raw<Laid | null>(null);
+  let fault = $state('');
+  $effect(() => {
+    calls
+      .grid({ ...$state.snapshot(asked), units: unit })
+      .then((g) => ((made = g), (fault = '')))
+      .catch((f: unknown) => {
+        made = null;
+        fault = f instanceof Refused ? f.message : 'No answer from the server.';
+      });
+  });
+  const said = (mm: number) => showLength(mm, unit);
+  const FIELDS = {
+    battens: [
+      ['high_mm', 'Wall high'],
+      ['pitch_mm', 'Apart, tip to tip'],
+      ['batten_mm', 'Batten high'],
+      ['thick_mm', 'Batten thick'],
+    ],
+    pegs: [
+      ['wide_mm', 'Board wide'],
+      ['high_mm', 'Board high'],
+      ['pitch_mm', 'Holes apart'],
+      ['edge_mm', 'From its edges'],
+    ],
+  } as const;
+</script>
+
+<div class="fields no-print">
+  <Select
+    labelText="Lay out"
+    size="sm"
+    selected={asked.how}
+    on:change={(e: Event) => {
+      asked.how = (e.target as HTMLSelectElement).value as AskGrid['how'];
+      asked.pitch_mm = asked.how === 'pegs' ? 25 : 150;
+    }}
+  >
+    <SelectItem value="battens" text="battens to hang on" />
+    <SelectItem value="pegs" text="a board for pegs" />
+  </Select>
+  {#each FIELDS[asked.how] as [key, label] (key)}
+    <LengthField {label} value={asked[key]!} {unit} least={1} onchange={(mm) => (asked[key] = mm!)} />
+  {/each}
+</div>
+{#if fault}<p class="stop">{fault}</p>{:else if made}
+  {#each made.steps as step (step)}<p>{step}</p>{/each}
+  <p class="figure">
+    {made.columns.length ? 'Rows' : 'Tips'} at {made.rows.map(said).join(', ')} up{made.columns.length
+      ? `; columns at ${made.columns.map(said).join(', ')}`
+      : ''}.
+  </p>
+  <p class="quiet">
+    Each batten is screwed into every stud that it crosses, like a ledger; a board on furring likewise. Load
+    figures are planning figures.
+  </p>
+{/if}
+
+<style>
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(5, 1fr);
+    gap: 0.75rem;
+    align-items: end;
+    margin-bottom: 0.75rem;
+  }
+  p {
+    font-size: 0.875rem;
+    margin-bottom: 0.4rem;
+    max-width: 60rem;
+  }
+  .stop {
+    color: var(--w-stop);
+  }
+  @media (max-width: 760px) {
+    .fields {
+      grid-template-columns: 1fr 1fr;
+    }
+  }
+</style>

@@ -1,0 +1,150 @@
+<!-- What units rest on and hook over: ledgers, split battens, timbers behind rails, cleats of shelves; units joined. -->
+<script lang="ts">
+  import type { BayHold, LengthUnit } from '../../api/types';
+  import { showLength, showSpread } from '../../entry/length';
+  import Wide from '../../shell/Wide.svelte';
+
+  interface Props {
+    hold: BayHold;
+    name: (id: string) => string;
+    unit: LengthUnit;
+  }
+  let p: Props = $props();
+  const whole = (mm: number) => showLength(mm, p.unit, 0);
+  const said = (mm: number) => showLength(mm, p.unit);
+  const line = (mm: number | null) =>
+    mm === null ? '' : `, ${said(Math.abs(mm))} ${mm < 0 ? 'over' : 'under'} the level line`;
+  const rests = $derived(p.hold.held.filter((h) => h.ledger || h.batten || h.ground));
+  const share = (use: number) => `${Math.ceil(use * 100)} %`;
+</script>
+
+{#each rests as h (h.unit)}
+  <article>
+    <h3>{p.name(h.unit)}</h3>
+    {#if h.ledger}
+      {@const l = h.ledger}
+      <p>
+        Ledger <b class="figure">{whole(l.thick_mm)}</b> thick from <b class="figure">{whole(l.start_mm)}</b>
+        to
+        <b class="figure">{whole(l.end_mm)}</b> along, its top <b class="figure">{said(l.top_mm)}</b>
+        up{line(l.under_line_mm)}. Two screws of 8 × {whole(l.screw_mm)} into each of {l.studs.length} studs carry
+        {Math.floor(l.carries_n)} N, of which it takes <b class="figure">{share(l.use)}</b>.
+      </p>
+    {/if}
+    {#if h.batten}
+      {@const b = h.batten}
+      <p>
+        Split batten, two halves of <b class="figure">{whole(b.thick_mm)}</b> ×
+        <b class="figure">{whole(b.high_mm)}</b>
+        bevelled at {b.bevel_deg}°; the tip of the wall's half <b class="figure">{said(b.top_mm)}</b> up{line(
+          b.under_line_mm,
+        )}, its bevel falling towards the wall. They hook by
+        <b class="figure">{said(b.engagement_mm)}</b>; lift it
+        <b class="figure">{said(b.lift_mm)}</b>{b.room_mm === null
+          ? ' (nothing over it is known)'
+          : `, ${said(b.room_mm)} is free above`}.
+        {#if !b.lifts}<b class="stop">It cannot be lifted on.</b>{/if}
+      </p>
+      <ul>
+        {#each b.spacers as s (s.side)}
+          <li>
+            Spacer behind its foot, {s.side}:
+            <b class="figure">{said(s.thick.value_mm)} {showSpread(s.thick.sd_mm, p.unit)}</b>, {whole(
+              s.up_mm,
+            )} up, so that it hangs plumb.
+          </li>
+        {/each}
+      </ul>
+    {/if}
+    {#if h.ground}
+      {@const g = h.ground}
+      <p>
+        Timber <b class="figure">{whole(g.thick_mm)}</b> thick behind its rail, its middle
+        <b class="figure">{said(g.up_mm)}</b>
+        up, from <b class="figure">{whole(g.start_mm)}</b> to <b class="figure">{whole(g.end_mm)}</b>, over
+        the studs at {g.studs.map(whole).join(', ')}; the rail is screwed into it by {whole(g.into_mm)} long ones.
+      </p>
+    {/if}
+  </article>
+{/each}
+{#if p.hold.cleats.length}
+  <Wide label="Cleats">
+    <table class="facts">
+      <caption>Cleats of shelves</caption>
+      <thead
+        ><tr
+          ><th>Shelf</th><th>Wall</th><th class="value">Long</th><th class="value">Top, up</th><th
+            class="value"><span>From the level line</span></th
+          ><th class="value">Carries</th><th class="value">Screws</th><th class="value">Use</th><th></th></tr
+        ></thead
+      >
+      <tbody>
+        {#each p.hold.cleats as c (c.unit + c.wall)}
+          <tr>
+            <td>{p.name(c.unit)}</td><td>{c.wall}</td>
+            <td class="value figure">{whole(c.long_mm)}</td>
+            <td class="value figure">{said(c.top_mm)}</td>
+            <td class="value figure"
+              >{c.under_line_mm === null
+                ? ''
+                : `${said(Math.abs(c.under_line_mm))} ${c.under_line_mm < 0 ? 'over' : 'under'}`}</td
+            >
+            <td class="value figure">{Math.ceil(c.load_n)} N</td>
+            <td class="value figure">{c.points.length}</td>
+            <td class="value figure" class:stop={!c.enough}>{c.points.length ? share(c.use) : ''}</td>
+            <td>{c.instead}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </Wide>
+{/if}
+{#if p.hold.joined.length}
+  <Wide label="Unit to unit">
+    <table class="facts">
+      <caption>Neighbours screwed together, once level and flush</caption>
+      <tbody>
+        {#each p.hold.joined as j (j.units.join())}
+          <tr>
+            <td>{p.name(j.units[0] as string)} to {p.name(j.units[1] as string)}</td>
+            <td class="figure">{j.at.length} of {whole(j.screw_mm)}</td>
+            <td class="figure"
+              >{[...new Set(j.at.map((q) => whole(q[0] as number)))].join(' and ')} up, {[
+                ...new Set(j.at.map((q) => whole(q[1] as number))),
+              ].join(' and ')} out</td
+            >
+            <td>{j.text}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </Wide>
+{/if}
+{#if !rests.length && !p.hold.cleats.length && !p.hold.joined.length}
+  <p class="quiet">
+    Nothing rests on a ledger, hooks over a batten or lies on cleats here. How a unit hangs is said on the
+    bay's page, under More.
+  </p>
+{/if}
+
+<style>
+  article {
+    border-top: 1px solid var(--w-line);
+    padding: 0.5rem 0;
+    break-inside: avoid;
+  }
+  h3 {
+    font-size: 0.9375rem;
+  }
+  p,
+  li {
+    font-size: 0.875rem;
+    max-width: 60rem;
+  }
+  .figure {
+    white-space: nowrap;
+  }
+  .stop {
+    color: var(--w-stop);
+  }
+</style>
