@@ -13,6 +13,7 @@ from tests.catalogue import LINE, box, floor_at, grid, job_of, offset
 from tests.core.test_hold import balanced, edges, found, held_of, job_before, restraint_of_hinge, restraint_of_rigid
 from tests.core.test_sides import alcove_job, lean
 from wobble.core.behind import Anchor, Backing, Detection
+from wobble.core.fit.burden import burdened
 from wobble.core.hold.capacity import (
     Screw,
     beam_use,
@@ -325,6 +326,52 @@ def test_neighbours_are_screwed_together_by_four_that_do_not_come_through():
     assert "packing in the reveal" in reveal[0].text
 
 
+def test_what_is_thrown_about_is_screwed_into_the_joists_under_it():
+    """60 kg and half of that: 294 N on four screws at joists of 400 and 800. Tall and shallow it is lifted too.
+
+    0.5 · 589 · 900 less 589 · 150, over 300: 589 N lift the row of two at the back.
+    """
+    unit = box("A", x=300.0, width=600.0, depth_mm=300.0, height_mm=1800.0, weight_kg=60.0, fixing_heights_mm=())
+    seen = tuple(
+        replace(found(x, "screw", "nail seen"), id=f"n{x:.0f}{y:.0f}", surface="floor", at=(x, y))
+        for x in (0.0, 400.0, 800.0, 1200.0)
+        for y in (50.0, 200.0, 400.0)
+    )
+    floor = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)
+    boards = Backing(lining_mm=18.0, runs="out")
+    job = job_of(*floor, units=(unit,), detections=seen, backing=Backing(driving_g=0.5), underfoot=boards)
+    fixed = solve_hold(job, "bay").underfoot[0]
+    assert fixed.shear_n == pytest.approx(0.5 * 60 * 9.81)
+    assert fixed.pull_n == pytest.approx(60 * 9.81 * (0.5 * 900 - 150) / 300)
+    assert sorted({round(x, -1) for x, _ in fixed.at}) == [400.0, 800.0]
+    assert len(fixed.at) == 4
+    assert fixed.screw_mm == 80.0  # 18 + shims of 0 + 18 + 40
+    assert fixed.enough
+    assert "crash" in fixed.caution
+    blind = solve_hold(replace(job, bays=(replace(job.bays[0], detections=()),)), "bay").underfoot[0]
+    assert (blind.at, blind.enough) == ((), False)
+    assert "Boards alone" in blind.instead
+    still = solve_hold(replace(job, bays=(replace(job.bays[0], backing=Backing()),)), "bay")
+    assert still.underfoot == ()
+
+
+def test_a_shelf_sags_under_what_it_holds_and_who_sits_on_it():
+    """400 deep, a row of 300 of books: 42 kg a metre; a person of 120 in the middle of 1.2 m as 160 more."""
+    shelf = box("S", width=1200.0, kind="shelf", depth_mm=400.0, board=Board(stuff="pine", load_kg_per_m=30.0))
+    assert burdened(replace(shelf, holds="books"), shelf.board or Board(), 1200.0).load_kg_per_m == pytest.approx(42.0)
+    sat = burdened(replace(shelf, holds="a person sitting"), shelf.board or Board(), 1200.0)
+    assert sat.load_kg_per_m == pytest.approx(30.0 + 1.6 * 120 / 1.2)
+
+
+def test_a_hole_near_something_live_says_detect_first():
+    outlet = Mark(id="o", name="Outlet", kind="outlet", surface="back", at=(1040.0, 900.0), size=(86.0, 86.0))
+    held = held_of(lambda x: 0.0, marks=(outlet,), backing=Backing(rule="all round"), studs=(400.0, 1600.0))[0]
+    far = [p for p in held.points if "Outlet is near" in p.check]
+    near = held_of(lambda x: 0.0, marks=(replace(outlet, at=(480.0, 600.0)),), backing=Backing(rule="all round"))[0]
+    assert far == []
+    assert any("Outlet is near: detect, isolate, then drill." in p.check for p in near.points)
+
+
 @pytest.mark.parametrize("made", [gable_workroom, vestry_press, narrowboat_galley])
 def test_every_demo_job_has_a_complete_drilling_list(made):
     """Every unit that is fastened holds, its screws numbered through, long enough, in what is sure to hold."""
@@ -332,6 +379,7 @@ def test_every_demo_job_has_a_complete_drilling_list(made):
     hold = solve_hold(job, job.bays[0].id)
     assert hold.held
     assert all(h.enough for h in hold.held)
+    assert all(f.enough for f in hold.underfoot)
     points = [p for h in hold.held for p in h.points]
     assert [p.order for p in points] == list(range(1, len(points) + 1))
     assert all(p.bites >= 0.9 for p in points)

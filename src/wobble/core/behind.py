@@ -14,7 +14,7 @@ Species = Literal["spruce-pine-fir", "hem-fir", "douglas fir", "southern pine", 
 BackingKind = Literal["wood studs", "metal studs", "masonry", "lath and plaster", "ribs and battens"]
 ServiceRule = Literal["all round", "up and down", "up, down and sideways", "also along corners and ceiling"]
 Runs = Literal["not known", "along", "out"]
-Behind = Literal["back", "left", "right", "ceiling"]
+Behind = Literal["back", "left", "right", "ceiling", "floor"]
 
 
 class Detection(Value, frozen=True, kw_only=True):
@@ -54,7 +54,7 @@ class Backing(Value, frozen=True, kw_only=True):
     Attributes:
         kind: What carries. lining_mm: Thickness of what is over it. stud_mm: Width of a stud. deep_mm: Its depth.
         wood: Species of the studs. steel_mm: Thickness of a metal stud's sheet. anchor: For masonry.
-        runs: Which way joists run over a ceiling: along the back, or out from it.
+        runs: Which way joists run over a ceiling or under a floor: along the back, or out from it.
         clear_mm: How far holes keep from services. rule: Where wires and pipes are taken to run, by the user's region.
         deepest_mm: No hole goes deeper behind the face of the lining than this; None for no limit.
         driving_g: In a vehicle, how hard it may brake, turn or bounce, in weights of what is fixed; 0 in a house.

@@ -329,6 +329,7 @@ class Bay(Value, frozen=True, kw_only=True):
     alternatives: Annotated[tuple[Alternative, ...], Meta(max_length=8)] = ()
     backing: Backing | None = None
     overhead: Backing | None = None
+    underfoot: Backing | None = None
     detections: Annotated[tuple[Detection, ...], Meta(max_length=1000)] = ()
 
 

@@ -42,6 +42,7 @@ from wobble.core.hold.overhead import Overhead, racks
 from wobble.core.hold.rests import ShelfCleat, shelf_cleats
 from wobble.core.hold.screws import Wall
 from wobble.core.hold.services import Plate, plates
+from wobble.core.hold.underfoot import Floor, FloorFixed, floor_fixed
 from wobble.core.job import Backing, BackLine, Bay, Closing, Datum, FixedTop, HighSpot, Job, Unit, Value
 
 
@@ -100,10 +101,10 @@ class BayHold(Value, frozen=True, kw_only=True):
     """Hold for one bay.
 
     Attributes:
-        bay: Which. back: What is known behind its back. elsewhere: Behind its side walls and ceiling.
+        bay: Which. back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
         held: How each unit is fastened, in the order of work; empty while there is no plan.
-        cleats: Of shelves, with their screws. overhead: How racks hang. joined: Neighbours screwed together.
-        plates: Where wires and pipes cross studs.
+        cleats: Of shelves, with their screws. overhead: How racks hang. underfoot: What is screwed to the floor.
+        joined: Neighbours screwed together. plates: Where wires and pipes cross studs.
     """
 
     bay: str
@@ -112,6 +113,7 @@ class BayHold(Value, frozen=True, kw_only=True):
     held: tuple[Held, ...]
     cleats: tuple[ShelfCleat, ...]
     overhead: tuple[Overhead, ...]
+    underfoot: tuple[FloorFixed, ...]
     joined: tuple[Joined, ...]
     plates: tuple[Plate, ...]
 
@@ -176,6 +178,7 @@ def _measured(job: Job, bay: Bay) -> Job:
             alternatives=(),
             backing=None,
             overhead=None,
+            underfoot=None,
             detections=(),
         )
         for b in (bay, *neighbours(job, bay))
@@ -210,6 +213,7 @@ def ground_of(job: Job, bay_id: str) -> Ground | None:
         alternatives=(),
         backing=None,
         overhead=None,
+        underfoot=None,
         detections=(),
     )
     return _ground(replace(_measured(job, placed), bays=(placed, *_measured(job, placed).bays[1:])))
@@ -259,21 +263,28 @@ def solve_hold(job: Job, bay_id: str) -> BayHold:
     backing, over = bay.backing or Backing(), bay.overhead or Backing(lining_mm=12.5, deep_mm=140.0)
     known = _structures(bay, backing)
     joisted, runs, runs_sure = joists(_found(bay, "ceiling"), bay.width_mm, bay.depth_mm, over.stud_mm, over.runs)
+    under = bay.underfoot or Backing(lining_mm=18.0, deep_mm=140.0)
+    below, below_runs, below_sure = joists(_found(bay, "floor"), bay.width_mm, bay.depth_mm, under.stud_mm, under.runs)
     held: tuple[Held, ...] = ()
     cleats: tuple[ShelfCleat, ...] = ()
+    screwed_down: tuple[FloorFixed, ...] = ()
     if case.ground is not None and case.plan is not None:
         wall = Wall(bay, backing, known, case.ground, case.plan, job.kit, job.units, _level_line(bay))
         held = hold(wall, tuple(g.unit for g in case.whole.going))
         stand = stand_of(case.ground, case.plan.base.height.value_mm)
+        floor = Floor(under, below, below_runs)
+        screwed_down = floor_fixed(bay, floor, case.plan, stand, backing.driving_g)
         cleats = _numbered(shelf_cleats(wall, case.whole.flats, stand), sum(len(h.points) for h in held))
     sides = tuple(_lines(s, known[s], "not known", 1.0) for s in SIDES if known[s].lines)
     ceiling = (_lines("ceiling", joisted, runs, runs_sure),) if joisted.lines else ()
+    boards = (_lines("floor", below, below_runs, below_sure),) if below.lines else ()
     return BayHold(
         bay=bay_id,
         back=_lines("back", known["back"], "not known", 1.0),
-        elsewhere=(*sides, *ceiling),
+        elsewhere=(*sides, *ceiling, *boards),
         held=held,
         cleats=cleats,
+        underfoot=screwed_down,
         overhead=racks(bay, over, joisted, runs, runs_sure, case.whole.hangers),
         joined=joined(bay),
         plates=plates(bay, tuple(line.at_mm for line in known["back"].lines), job.units),

@@ -146,6 +146,7 @@ class Bay(Placed):
     alternatives = models.JSONField(default=list)
     backing = models.JSONField(null=True)
     overhead = models.JSONField(null=True)
+    underfoot = models.JSONField(null=True)
     detections = models.JSONField(default=list)
 
     class Meta(Placed.Meta):

@@ -36,6 +36,7 @@ BAY_OWN_FIELDS = (
     "alternatives",
     "backing",
     "overhead",
+    "underfoot",
     "detections",
 )
 _KIT_FIELDS = ("tolerance_mm", "max_stack_mm", "least_overlap_mm")

@@ -201,7 +201,7 @@ export const calls = {
     bay: string,
     revision: number,
     backing: Backing,
-    of: 'walls' | 'ceiling',
+    of: 'walls' | 'ceiling' | 'floor',
   ): Promise<StoredJob> =>
     value(
       client.PUT('/api/jobs/{job_id}/bays/{bay_id}/backing', {

@@ -166,7 +166,7 @@ export interface paths {
         get?: never;
         /**
          * Put Backing
-         * @description Say what the walls or the ceiling are made of.
+         * @description Say what the walls, the ceiling or the floor are made of.
          */
         put: operations["put_backing"];
         post?: never;
@@ -835,7 +835,7 @@ export interface components {
          *         Attributes:
          *             kind: What carries. lining_mm: Thickness of what is over it. stud_mm: Width of a stud. deep_mm: Its depth.
          *             wood: Species of the studs. steel_mm: Thickness of a metal stud's sheet. anchor: For masonry.
-         *             runs: Which way joists run over a ceiling: along the back, or out from it.
+         *             runs: Which way joists run over a ceiling or under a floor: along the back, or out from it.
          *             clear_mm: How far holes keep from services. rule: Where wires and pipes are taken to run, by the user's region.
          *             deepest_mm: No hole goes deeper behind the face of the lining than this; None for no limit.
          *             driving_g: In a vehicle, how hard it may brake, turn or bounce, in weights of what is fixed; 0 in a house.
@@ -880,7 +880,7 @@ export interface components {
         };
         /**
          * BackingEdit
-         * @description What the walls of a bay are made of, or its ceiling.
+         * @description What the walls of a bay are made of, or its ceiling, or its floor.
          */
         BackingEdit: {
             backing: components["schemas"]["Backing"];
@@ -888,7 +888,7 @@ export interface components {
              * @default walls
              * @enum {unknown}
              */
-            of: "ceiling" | "walls";
+            of: "ceiling" | "floor" | "walls";
             revision: number;
         };
         /**
@@ -1013,6 +1013,8 @@ export interface components {
              *     ]
              */
             surfaces: ("back" | "ceiling" | "floor" | "left" | "right")[];
+            /** @default null */
+            underfoot: components["schemas"]["Backing"] | null;
             /** @default [] */
             units: components["schemas"]["Unit"][];
             width_mm: number;
@@ -1063,10 +1065,10 @@ export interface components {
          * @description Hold for one bay.
          *
          *         Attributes:
-         *             bay: Which. back: What is known behind its back. elsewhere: Behind its side walls and ceiling.
+         *             bay: Which. back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
          *             held: How each unit is fastened, in the order of work; empty while there is no plan.
-         *             cleats: Of shelves, with their screws. overhead: How racks hang. joined: Neighbours screwed together.
-         *             plates: Where wires and pipes cross studs.
+         *             cleats: Of shelves, with their screws. overhead: How racks hang. underfoot: What is screwed to the floor.
+         *             joined: Neighbours screwed together. plates: Where wires and pipes cross studs.
          */
         BayHold: {
             back: components["schemas"]["Lines"];
@@ -1077,6 +1079,7 @@ export interface components {
             joined: components["schemas"]["Joined"][];
             overhead: components["schemas"]["Overhead"][];
             plates: components["schemas"]["Plate"][];
+            underfoot: components["schemas"]["FloorFixed"][];
         };
         /**
          * Board
@@ -1310,7 +1313,7 @@ export interface components {
              * @default back
              * @enum {unknown}
              */
-            surface: "back" | "ceiling" | "left" | "right";
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
             /** Format: date-time */
             taken_at: string;
             /** @default  */
@@ -1579,6 +1582,29 @@ export interface components {
             first_mm: number;
             length_mm: number;
             turned_mm: number;
+        };
+        /**
+         * FloorFixed
+         * @description How a unit is fixed to the floor.
+         *
+         *         Attributes:
+         *             unit: Which. at: (along, out) of each screw. screw_mm: Length as sold, through its base and shims into a joist.
+         *             shear_n: On all of them. pull_n: On the row that is lifted. use: Share of the weakest one's capacity.
+         *             enough: Whether they hold. instead: What to do where they do not. caution: The word that belongs beside it.
+         */
+        FloorFixed: {
+            at: [
+                number,
+                number
+            ][];
+            caution: string;
+            enough: boolean;
+            instead: string;
+            pull_n: number;
+            screw_mm: number;
+            shear_n: number;
+            unit: string;
+            use: number;
         };
         /**
          * Foot
@@ -2172,7 +2198,7 @@ export interface components {
             runs_sure: number;
             spacings: components["schemas"]["Spacing"][];
             /** @enum {unknown} */
-            surface: "back" | "ceiling" | "left" | "right";
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
         };
         /**
          * Mark
@@ -2511,7 +2537,7 @@ export interface components {
              * @default back
              * @enum {unknown}
              */
-            surface: "back" | "ceiling" | "left" | "right";
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
             through_mm: number;
             unit: string;
         };
@@ -2771,7 +2797,7 @@ export interface components {
             unit: string;
             use: number;
             /** @enum {unknown} */
-            wall: "back" | "ceiling" | "left" | "right";
+            wall: "back" | "ceiling" | "floor" | "left" | "right";
         };
         /**
          * Shim

@@ -12,11 +12,11 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from wobble.core.fit.burden import GRAVITY
 from wobble.core.fit.figures import Figure, Step
 from wobble.core.job import Value
 from wobble.core.unit import Board, StuffName
 
-GRAVITY = 9.81
 SAG_SHARE = 1 / 300
 """What the eye takes for straight: a three-hundredth of the span, once it has crept."""
 MODULUS_SPREAD = 0.15

@@ -9,6 +9,7 @@ import numpy as np
 from msgspec.structs import replace
 
 from wobble.core.fit.boards import Sag, movement, sag
+from wobble.core.fit.burden import burdened
 from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.openings import Stand
 from wobble.core.fit.scribe import Edge, Scribe, scribe
@@ -136,7 +137,7 @@ def _part(survey: Survey, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
         moves=moves,
         gap_mm=float(math.ceil(moves.value_mm + 2 * moves.sd_mm)) if moves else 0.0,
         span_mm=span,
-        sag=sag(board, span, unit.depth_mm, unit.height_mm) if board else None,
+        sag=sag(burdened(unit, board, span), span, unit.depth_mm, unit.height_mm) if board else None,
         tilt=_tilt(walls, unit, stand, z, long_mm) if both else None,
         cleats=_cleats(unit, z, lengths, corners, meets) if isinstance(unit.standing, OnCleats) else (),
     )

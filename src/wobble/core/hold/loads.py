@@ -10,26 +10,13 @@ from __future__ import annotations
 
 import math
 
+from wobble.core.fit.burden import CONTENTS_KG_PER_M3, GRAVITY, person_kg
 from wobble.core.fit.flat import RESTS_MM
 from wobble.core.job import Bay, Unit
-from wobble.core.unit import TALL_FROM_MM, Contents, Hung, OnCleats
+from wobble.core.unit import TALL_FROM_MM, Hung, OnCleats
 
-GRAVITY = 9.81
-CONTENTS_KG_PER_M3: dict[Contents, float] = {
-    "nothing": 0.0,
-    "crockery": 200.0,
-    "books": 350.0,
-    "files": 350.0,
-    "tools": 300.0,
-    "bedding": 60.0,
-    "clothes": 80.0,
-    "tins": 350.0,
-}
-"""What a full cupboard of each holds, for every cubic metre of it: planning figures."""
-PERSON_KG: dict[Contents, float] = {"a person sitting": 120.0, "a person standing": 180.0}
-"""A heavy person; who stands up on something lands with half as much again."""
 BOX_KG_PER_M2 = 12.0
-"""What the boards of a box weigh that nobody weighed, for each square metre of its six sides: 18 mm board."""
+"""What a box weighs that nobody weighed, for each square metre of its six sides and its fronts: 18 mm board."""
 HAND_PULL_N = 220.0
 """A hand's pull, or a child on an open drawer, at the top of what stands."""
 
@@ -37,8 +24,9 @@ HAND_PULL_N = 220.0
 def weight_kg(unit: Unit) -> float:
     """Return what a unit weighs when full, with whoever is on it."""
     w, d, h = (mm / 1000 for mm in (unit.width_mm, unit.depth_mm, unit.height_mm))
-    own = unit.weight_kg or BOX_KG_PER_M2 * 2 * (w * d + d * h + h * w)
-    return own + CONTENTS_KG_PER_M3.get(unit.holds, 0.0) * w * d * h + PERSON_KG.get(unit.holds, 0.0)
+    doors = w * h if unit.front.opens != "nothing" else 0.0
+    own = unit.weight_kg or BOX_KG_PER_M2 * (2 * (w * d + d * h + h * w) + doors)
+    return own + CONTENTS_KG_PER_M3.get(unit.holds, 0.0) * w * d * h + person_kg(unit)
 
 
 def tips(unit: Unit) -> bool:

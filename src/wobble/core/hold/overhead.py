@@ -10,10 +10,11 @@ import math
 from typing import Literal
 
 from wobble.core.behind import Backing, Runs
+from wobble.core.fit.burden import GRAVITY
 from wobble.core.fit.hangers import Hanger, hangs_from_ceiling
 from wobble.core.hold.capacity import Screw, beam_use, free_end, together, withdrawal
 from wobble.core.hold.lines import SURE, Structure
-from wobble.core.hold.loads import GRAVITY, weight_kg
+from wobble.core.hold.loads import weight_kg
 from wobble.core.hold.screws import WOODEN
 from wobble.core.hold.services import kept_from
 from wobble.core.job import Bay, Unit, Value

@@ -10,13 +10,13 @@ from msgspec.structs import replace
 
 from wobble.core.behind import Behind
 from wobble.core.fit.boards import STUFF
+from wobble.core.fit.burden import GRAVITY, person_kg, row_kg_per_m
 from wobble.core.fit.figures import Figure, Step
 from wobble.core.fit.flat import FlatPart
 from wobble.core.fit.openings import Stand
 from wobble.core.fit.plan import packings_at
 from wobble.core.fit.supports import Fixing
 from wobble.core.hold.lines import SURE
-from wobble.core.hold.loads import GRAVITY, PERSON_KG
 from wobble.core.hold.screws import (
     LEDGER,
     RAIL_MM,
@@ -303,8 +303,7 @@ def _shelf_n(unit: Unit, part: FlatPart) -> float:
     long = part.blank_mm[0] / 1000
     density = STUFF[unit.board.stuff].density if unit.board else STUFF["particleboard"].density
     own = unit.weight_kg or density * long * unit.depth_mm / 1000 * unit.height_mm / 1000
-    spread = unit.board.load_kg_per_m * long if unit.board else 0.0
-    return (own + spread + PERSON_KG.get(unit.holds, 0.0)) * GRAVITY
+    return (own + row_kg_per_m(unit) * long + person_kg(unit)) * GRAVITY
 
 
 def _ends(unit: Unit, part: FlatPart, on: str, long_mm: float, stand: Stand) -> tuple[float, float]:

@@ -23,7 +23,7 @@ from wobble.core.hold.capacity import (
     withdrawal,
 )
 from wobble.core.hold.lines import SURE, Structure
-from wobble.core.hold.services import DETECT, kept_from, too_deep
+from wobble.core.hold.services import DETECT, kept_from, near, too_deep
 from wobble.core.job import Bay, ShimKit, Unit, Value
 from wobble.core.length import LengthUnit
 
@@ -190,6 +190,9 @@ def screwed(
     bites, check = _sure(wall, at, surface)
     if wall.backing.kind in WOODEN and reach > wall.backing.deep_mm - BEHIND_KEPT_MM:
         check = f"{check} It comes near the back of the stud: {DETECT.lower()}".strip()
+    beside = near(wall.bay, at, surface)
+    if beside:
+        check = f"{check} {beside} is near: {DETECT.lower()}".strip()
     point = Point(
         unit=unit,
         part=through.part,

@@ -14,6 +14,10 @@ CORNER_STRIP_MM = 150.0
 """Width of the strips along corners and ceiling in which some regions let wires run unseen."""
 
 
+NEAR_MM = 200.0
+"""Within this of what is marked nothing is taken on trust."""
+
+
 class Plate(Value, frozen=True, kw_only=True):
     """Where a wire or pipe crosses a stud: a nail plate belongs over it, and no screw. `at` is (along, up)."""
 
@@ -43,6 +47,16 @@ def kept_from(bay: Bay, at: tuple[float, float], backing: Backing, surface: Behi
 
 def _on(low: tuple[float, float], size: tuple[float, float], at: tuple[float, float], backing: Backing) -> bool:
     return all(a - backing.clear_mm < x < a + s + backing.clear_mm for x, a, s in zip(at, low, size, strict=True))
+
+
+def near(bay: Bay, at: tuple[float, float], surface: Behind = "back") -> str:
+    """Return the name of something live or wet that is marked near a hole; "" for nothing."""
+    for mark in bay.marks:
+        if mark.surface == surface and mark.kind in (*ELECTRIC, "pipe", "radiator", "valve", "vent"):
+            off = (max(low - x, 0.0, x - low - size) for x, low, size in zip(at, mark.at, mark.size, strict=True))
+            if math.hypot(*off) < NEAR_MM:
+                return mark.name
+    return ""
 
 
 def too_deep(reach_behind_face_mm: float, backing: Backing) -> bool:

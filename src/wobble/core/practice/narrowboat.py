@@ -148,7 +148,8 @@ def _bay() -> Bay:
         ),
         datum=HighSpot(over_mm=1.0),
         backing=Backing(kind="ribs and battens", lining_mm=9.0, stud_mm=45.0, deep_mm=60.0, driving_g=0.3),
-        detections=_ribs(),
+        underfoot=Backing(kind="ribs and battens", lining_mm=18.0, stud_mm=60.0, deep_mm=90.0, runs="out"),
+        detections=(*_ribs(), *_bearers()),
     )
 
 
@@ -168,6 +169,24 @@ def _ribs() -> tuple[Detection, ...]:
             taken_by="Marit",
         )
         for i, (x, up, method) in enumerate(found)
+    )
+
+
+def _bearers() -> tuple[Detection, ...]:
+    """Return what was found of the bearers under the floor: nails in a row over each, every 400."""
+    rng = np.random.default_rng(431)
+    spots = [(at, out) for at in np.arange(150.0, WIDTH_MM, 400.0) for out in (90.0, 300.0, 560.0)]
+    return tuple(
+        Detection(
+            id=f"bearer-{i + 1}",
+            surface="floor",
+            at=(float(round(x + rng.uniform(-9.0, 9.0))), out),
+            method="nail seen",
+            sees="screw",
+            taken_at=BEGUN,
+            taken_by="Marit",
+        )
+        for i, (x, out) in enumerate(spots)
     )
 
 

@@ -28,11 +28,11 @@ class Detections(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_field
 
 
 class BackingEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """What the walls of a bay are made of, or its ceiling."""
+    """What the walls of a bay are made of, or its ceiling, or its floor."""
 
     revision: int
     backing: core.Backing
-    of: Literal["walls", "ceiling"] = "walls"
+    of: Literal["walls", "ceiling", "floor"] = "walls"
 
 
 class AskFurring(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
@@ -96,11 +96,11 @@ def take_detection_back(request: HttpRequest, job_id: UUID, bay_id: str, detecti
     operation_id="put_backing",
 )
 def put_backing(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
-    """Say what the walls or the ceiling are made of."""
+    """Say what the walls, the ceiling or the floor are made of."""
     asked = body(request, BackingEdit)
     with edits.changing(request.user, job_id, revision=asked.revision, what=f"what {bay_id} is made of") as row:
         bay = edits.find_bay(row, bay_id)
-        field = "backing" if asked.of == "walls" else "overhead"
+        field = {"walls": "backing", "ceiling": "overhead", "floor": "underfoot"}[asked.of]
         setattr(bay, field, msgspec.to_builtins(asked.backing))
         bay.save(update_fields=(field,))
     return stored(row)

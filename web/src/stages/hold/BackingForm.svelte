@@ -6,7 +6,7 @@
   import { ANCHOR, KINDS, LINING, RULES, RUNS, WOODS } from './backing';
 
   interface Props {
-    of: 'walls' | 'ceiling';
+    of: 'walls' | 'ceiling' | 'floor';
     backing: Backing;
     vehicle: boolean;
     unit: LengthUnit;
@@ -29,18 +29,18 @@
 
 <div class="fields no-print">
   <Select
-    labelText={p.of === 'walls' ? 'The walls are' : 'The ceiling is'}
+    labelText={p.of === 'walls' ? 'The walls are' : `The ${p.of} is`}
     size="sm"
     selected={b.kind}
     on:change={(e: Event) => take(chosen(e) as (typeof KINDS)[number])}
   >
     {#each KINDS as k (k)}<SelectItem
         value={k}
-        text={p.of === 'ceiling' ? k.replace('studs', 'joists') : k}
+        text={p.of !== 'walls' ? k.replace('studs', 'joists') : k}
       />{/each}
   </Select>
   <LengthField
-    label="Lining"
+    label={p.of === 'floor' ? 'Boards thick' : 'Lining'}
     value={b.lining_mm}
     unit={p.unit}
     least={0}
@@ -121,7 +121,7 @@
       {#each WOODS as w (w)}<SelectItem value={w} text={w} />{/each}
     </Select>
   {/if}
-  {#if p.of === 'ceiling'}
+  {#if p.of !== 'walls'}
     <Select
       labelText="Joists run"
       size="sm"
@@ -155,7 +155,7 @@
     optional
     onchange={(mm) => p.onput({ deepest_mm: mm })}
   />
-  {#if p.vehicle}
+  {#if p.vehicle && p.of === 'walls'}
     <TextInput
       labelText="Driving throws it, g"
       size="sm"

@@ -20,9 +20,9 @@
   let p: Props = $props();
   let method = $state<(typeof METHODS)[number]>('scanner');
   let sees = $state<(typeof SEES)[number]>('left edge');
-  const BEHIND: readonly Behind[] = ['back', 'left', 'right', 'ceiling'];
+  const BEHIND: readonly Behind[] = ['back', 'left', 'right', 'ceiling', 'floor'];
   const surfaces = $derived(BEHIND.filter((s) => p.surfaces.includes(s)));
-  const second = $derived(p.at.surface === 'ceiling' ? 'Out' : 'Up');
+  const second = $derived(p.at.surface === 'ceiling' || p.at.surface === 'floor' ? 'Out' : 'Up');
   const first = $derived(p.at.surface === 'left' || p.at.surface === 'right' ? 'Out' : 'Along');
   function add() {
     if (p.at.along === null) return;

@@ -27,7 +27,7 @@
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
   import { waiting } from '../../state/waiting.svelte';
-  import { BACKING, CEILING } from './backing';
+  import { BACKING, CEILING, FLOOR } from './backing';
   import BackingForm from './BackingForm.svelte';
   import DrillList from './DrillList.svelte';
   import FoundForm from './FoundForm.svelte';
@@ -62,6 +62,8 @@
   const unit = $derived(open.units);
   const backing = $derived(bay?.backing ?? BACKING);
   const overhead = $derived(bay?.overhead ?? CEILING);
+  const underfoot = $derived(bay?.underfoot ?? FLOOR);
+  const backings = $derived({ walls: backing, ceiling: overhead, floor: underfoot });
   const base = $derived(fit?.plan?.base.tied ? fit.plan.base.height.value_mm : 0);
   const points = $derived<Point[]>([...(hold?.held ?? []), ...(hold?.cleats ?? [])].flatMap((h) => h.points));
   const chosen = $derived(points.find((q) => `screw-${q.order}` === lit) ?? null);
@@ -105,10 +107,8 @@
   async function take(id: string) {
     if (!(await waiting.take(id))) await change((j) => calls.takeDetectionBack(j, key, id));
   }
-  const put = (of: 'walls' | 'ceiling', part: Partial<Backing>) =>
-    void change((id, revision) =>
-      calls.putBacking(id, key, revision, { ...(of === 'walls' ? backing : overhead), ...part }, of),
-    );
+  const put = (of: 'walls' | 'ceiling' | 'floor', part: Partial<Backing>) =>
+    void change((id, revision) => calls.putBacking(id, key, revision, { ...backings[of], ...part }, of));
   const pick = (id: string | null) => (lit = lit === id ? null : id);
   /** What a screw's own hole met, and said again takes the first answer back. */
   const metAt = (q: Point) =>
@@ -126,7 +126,6 @@
       await find({ surface: q.surface ?? 'back', at: q.at, method: 'trial hole', sees });
   }
   function touched(spot: Found) {
-    if (spot.surface === 'floor') return;
     at = { surface: spot.surface, along: spot.at[0], up: spot.at[1] };
   }
   const mark = (h: Held) =>
@@ -150,12 +149,12 @@
 </script>
 
 {#snippet onface(surface: SurfaceName, l: Layout)}
-  {#if surface !== 'floor' && bay && hold}
+  {#if bay && hold}
     <HoldMarks
       {l}
       {surface}
       {bay}
-      backing={surface === 'ceiling' ? overhead : backing}
+      backing={surface === 'ceiling' ? overhead : surface === 'floor' ? underfoot : backing}
       {hold}
       units={fit?.units ?? bay.units}
       {found}
@@ -273,18 +272,20 @@
           onput={(part) => put('walls', part)}
         />
       </details>
-      {#if bay.surfaces.includes('ceiling')}
-        <details class="no-print">
-          <summary>What the ceiling is made of</summary>
-          <BackingForm
-            of="ceiling"
-            backing={overhead}
-            vehicle={bay.kind === 'vehicle'}
-            {unit}
-            onput={(part) => put('ceiling', part)}
-          />
-        </details>
-      {/if}
+      {#each ['ceiling', 'floor'] as const as of (of)}
+        {#if bay.surfaces.includes(of)}
+          <details class="no-print">
+            <summary>What the {of} is made of</summary>
+            <BackingForm
+              {of}
+              backing={backings[of]}
+              vehicle={bay.kind === 'vehicle'}
+              {unit}
+              onput={(part) => put(of, part)}
+            />
+          </details>
+        {/if}
+      {/each}
       {#each against as c (c.detections.join())}
         <Answer
           mark="mind"

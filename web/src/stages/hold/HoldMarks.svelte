@@ -110,7 +110,7 @@
     const half = p.backing.stud_mm / 2;
     const top = p.l.top;
     const at = (z: number) => line.at_mm + ((line.lean_mm_per_m ?? 0) * (z - (line.up_mm ?? 0))) / 1000;
-    if (p.surface !== 'ceiling')
+    if (p.surface !== 'ceiling' && p.surface !== 'floor')
       return path([
         [at(0) - half, 0],
         [at(0) + half, 0],
@@ -152,9 +152,11 @@
 {#each known?.lines ?? [] as line (line.at_mm)}
   <path class="stud" class:guessed={!line.methods.length} opacity={0.25 + 0.75 * line.chance} d={stud(line)}
     ><title
-      >{p.surface === 'ceiling' ? 'A joist' : 'A stud'}, {showLength(line.at_mm, p.unit, 0)}, {Math.floor(
-        line.chance * 100,
-      )} %{line.double ? ', one of two' : ''}</title
+      >{p.surface === 'ceiling' || p.surface === 'floor' ? 'A joist' : 'A stud'}, {showLength(
+        line.at_mm,
+        p.unit,
+        0,
+      )}, {Math.floor(line.chance * 100)} %{line.double ? ', one of two' : ''}</title
     ></path
   >
   {#if p.surface === 'back'}
@@ -174,6 +176,15 @@
       {@const [x, y] = px(h.at[0] as number, h.at[1] as number)}
       <circle class="eye" class:unsure={!h.enough} cx={x} cy={y} r="5"
         ><title>{h.corner}: {h.how}</title></circle
+      >
+    {/each}
+  {/each}
+{/if}
+{#if p.surface === 'floor'}
+  {#each p.hold.underfoot as f (f.unit)}
+    {#each f.at as spot, i (i)}
+      {@const [x, y] = px(spot[0] as number, spot[1] as number)}
+      <circle class="eye" class:unsure={!f.enough} cx={x} cy={y} r="4.5"><title>Into the floor</title></circle
       >
     {/each}
   {/each}

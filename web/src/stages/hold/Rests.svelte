@@ -99,6 +99,33 @@
     </table>
   </Wide>
 {/if}
+{#if p.hold.underfoot.length}
+  <Wide label="Into the floor">
+    <table class="facts">
+      <caption>Into the floor</caption>
+      <thead
+        ><tr
+          ><th>Unit</th><th class="value">Screws</th><th>Along</th><th>Out</th><th class="value">Use</th><th
+          ></th></tr
+        ></thead
+      >
+      <tbody>
+        {#each p.hold.underfoot as f (f.unit)}
+          <tr>
+            <td>{p.name(f.unit)}</td>
+            <td class="value figure">{f.at.length ? `${f.at.length} of 6 × ${whole(f.screw_mm)}` : 'none'}</td
+            >
+            <td class="figure">{[...new Set(f.at.map((q) => whole(q[0] as number)))].join(', ')}</td>
+            <td class="figure">{[...new Set(f.at.map((q) => whole(q[1] as number)))].join(', ')}</td>
+            <td class="value figure" class:stop={!f.enough}>{f.at.length ? share(f.use) : ''}</td>
+            <td>{f.instead}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </Wide>
+  <p class="stop">⚠ {p.hold.underfoot[0]!.caution}</p>
+{/if}
 {#if p.hold.joined.length}
   <Wide label="Unit to unit">
     <table class="facts">
@@ -120,7 +147,7 @@
     </table>
   </Wide>
 {/if}
-{#if !rests.length && !p.hold.cleats.length && !p.hold.joined.length}
+{#if !rests.length && !p.hold.cleats.length && !p.hold.joined.length && !p.hold.underfoot.length}
   <p class="quiet">
     Nothing rests on a ledger, hooks over a batten or lies on cleats here. How a unit hangs is said on the
     bay's page, under More.

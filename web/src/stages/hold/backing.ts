@@ -15,6 +15,7 @@ export const BACKING: Backing = {
   deepest_mm: null,
   driving_g: 0,
 };
+export const FLOOR: Backing = { ...BACKING, lining_mm: 18, deep_mm: 140 };
 export const CEILING: Backing = { ...BACKING, deep_mm: 140 };
 export const ANCHOR: Anchor = {
   name: 'plug and screw',
