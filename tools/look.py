@@ -62,7 +62,12 @@ def _cut_down(page: Page) -> None:
 
 
 def _open_screw(page: Page) -> None:
-    page.get_by_role("button", name="Screw 3, bites").first.click()
+    page.get_by_role("button", name="Screw 9, bites").first.click()
+
+
+def _to_drilling(page: Page) -> None:
+    parts = page.get_by_role("group", name="Parts of the hold")
+    parts.evaluate("e => scrollTo(0, e.getBoundingClientRect().top + scrollY - 60)")
 
 
 def _part(name: str) -> Callable[[Page], None]:
@@ -99,7 +104,7 @@ VIEWS = (
     View("hold", BAY + "/hold", _open_screw),
     View("gauge-phone", BAY + "/gauge", screen="phone"),
     View("fit-phone", BAY + "/fit", screen="phone"),
-    View("sign-in-phone", "/", screen="phone", signed_in=False),
+    View("hold-phone", BAY + "/hold", _to_drilling, screen="phone"),
     # last: the decision that it turns is kept
     View("fit-cut-down", BAY + "/fit", _cut_down),
 )

@@ -141,7 +141,7 @@
     </Select>
   {/if}
   <LengthField
-    label="By"
+    label="Clear of them by"
     value={b.clear_mm}
     unit={p.unit}
     least={1}

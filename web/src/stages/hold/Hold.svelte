@@ -226,6 +226,10 @@
           </p>
         {/if}
         {#each known.plates as plate (plate.text)}<p class="mind">{plate.text}</p>{/each}
+        <div class="print-only">
+          <Rests hold={known} {name} {unit} />
+          {#if known.overhead.length}<OverheadPane hold={known} {name} {unit} />{/if}
+        </div>
       {:else if pane === 'Rests and joins'}
         <Rests hold={known} {name} {unit} />
       {:else if pane === 'Overhead'}
@@ -309,7 +313,7 @@
         {#if h.points.length}<meter min="0" max="1" high="0.9" optimum="0" value={Math.min(1, h.use)}
             >{Math.ceil(h.use * 100)} % of a screw's capacity</meter
           >
-          <details>
+          <details class="no-print">
             <summary>How that comes about</summary>
             {#each h.working.slice(1) as step (step)}<p class="quiet">{step}</p>{/each}
           </details>{/if}

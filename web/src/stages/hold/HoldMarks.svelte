@@ -146,7 +146,11 @@
 
 {#if p.surface === 'back'}
   {#each p.units as u (u.id)}
+    {@const [left, top] = px(u.x_mm, p.base + (u.over_base_mm ?? 0) + u.height_mm)}
     <path class="unit" d={box(u.x_mm, p.base + (u.over_base_mm ?? 0), u.width_mm, u.height_mm)} />
+    {#if u.width_mm * p.l.scale > 48 && u.height_mm * p.l.scale > 24}
+      <text class="name" x={left + 4} y={top + 12}>{u.name.split(' ')[0]}</text>
+    {/if}
   {/each}
 {/if}
 {#each known?.lines ?? [] as line (line.at_mm)}
@@ -217,6 +221,10 @@
     stroke-width: 1;
     stroke-dasharray: 5 3;
   }
+  .name {
+    font: 500 11px var(--w-sans, sans-serif);
+    fill: var(--w-ink-soft);
+  }
   .stud {
     fill: var(--w-wood, #d9b98a);
     fill-opacity: 0.75;
@@ -267,7 +275,7 @@
     stroke: var(--w-ink);
     stroke-width: 3;
   }
-  text {
+  text:not(.name) {
     font: 600 11px var(--w-mono);
     fill: var(--w-chalk);
     paint-order: stroke;

@@ -41,10 +41,10 @@ export const WOODS = [
   'plywood',
 ] as const;
 export const RULES: [NonNullable<Backing['rule']>, string][] = [
-  ['all round', 'only round what is marked'],
-  ['up and down', 'also straight up and down of it'],
-  ['up, down and sideways', 'also up, down and sideways of it'],
-  ['also along corners and ceiling', 'and along corners and ceiling'],
+  ['all round', 'round it only'],
+  ['up and down', 'and up and down'],
+  ['up, down and sideways', 'and up, down, aside'],
+  ['also along corners and ceiling', 'and along corners'],
 ];
 export const RUNS: [NonNullable<Backing['runs']>, string][] = [
   ['not known', 'find out from what is found'],

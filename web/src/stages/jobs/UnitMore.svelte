@@ -62,9 +62,9 @@
     'a person standing',
   ] as const;
   const HANGS = {
-    rail: 'by screws through its rail',
+    rail: 'by its rail',
     ledger: 'on a ledger',
-    'split batten': 'over a split batten',
+    'split batten': 'over a batten',
   };
   const WALLS = ['left', 'right', 'back'] as const;
   const PARTS: Record<string, string> = {
