@@ -16,7 +16,7 @@ from wobble.core.fit.openings import Opening, Stand, before_front, opening, side
 from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import Tier, TierName, tiers, upright
 from wobble.core.fit.scribe import Edge, Scribe, scribe
-from wobble.core.fit.swings import HANDLE_MARGIN_MM, doors, past_square, wall_beside
+from wobble.core.fit.swings import HANDLE_MARGIN_MM, Door
 from wobble.core.fit.walls import Drawn, Walls
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share, shares
@@ -172,15 +172,19 @@ def sides(
     closing: Closing,
     stand: Stand,
     moved: dict[TierName, float],
+    by_walls: dict[Door, Floats],
     units: LengthUnit,
 ) -> tuple[Sides, ...]:
-    """Return for each tier of the bay, moved already, how it meets the walls that are known."""
+    """Return for each tier of the bay, moved already, how it meets the walls that are known.
+
+    `by_walls` is how far past square each door beside a wall opens.
+    """
     out = []
     for tier in tiers(survey.bay):
         open_ = opening(survey, walls, tier, stand, closing.clearance_mm)
         met = _sides_of(walls, tier)
         gaps = [side_gaps(wall, unit, stand, edge, left=side == "left") for side, wall, unit, edge in met]
-        fillers = tuple(_filler(survey, *own, stand, gap) for own, gap in zip(met, gaps, strict=True))
+        fillers = tuple(_filler(survey, *own, stand, gap, by_walls) for own, gap in zip(met, gaps, strict=True))
         if not fillers:
             continue
         box = None if open_ is None else float(math.floor(open_.sure_mm - closing.clearance_mm))
@@ -227,7 +231,14 @@ def _made(tier: Tier, open_: Opening, closing: Closing) -> float | None:
 
 
 def _filler(
-    survey: Survey, side: SideName, wall: Drawn, unit: Unit, edge: float, stand: Stand, gap: tuple[Floats, Floats]
+    survey: Survey,
+    side: SideName,
+    wall: Drawn,
+    unit: Unit,
+    edge: float,
+    stand: Stand,
+    gap: tuple[Floats, Floats],
+    by_walls: dict[Door, Floats],
 ) -> Filler:
     heights, gaps = gap
     front = stand.back_at(unit) + unit.deep_at(side)
@@ -244,7 +255,7 @@ def _filler(
             working=_working(side, edge, (front, float(heights[index])), float(values.mean()), values, rests[index]),
         )
 
-    needs, why, enough = _needs(wall, unit, edge, stand, side, gaps)
+    needs, why, enough = _needs(wall, unit, edge, stand, side, gaps, by_walls.get((unit.id, side)))
     low, high = upright(unit, stand.base_mm)
     return Filler(
         side=side,
@@ -283,19 +294,17 @@ def _working(
 
 
 def _needs(
-    wall: Drawn, unit: Unit, edge: float, stand: Stand, side: SideName, gaps: Floats
+    wall: Drawn, unit: Unit, edge: float, stand: Stand, side: SideName, gaps: Floats, past: Floats | None
 ) -> tuple[Figure | None, str, float]:
     """Return the least width for what opens beside a wall, why, and the chance that it is there all the way up."""
     opens = unit.front.opens
-    if opens in ("pair of doors", f"door hinged {side}"):
+    if past is not None:
         handle = unit.front.handle_mm
         steps = (
             Step(label="Handle stands off the door", value_mm=handle),
             Step(label="Kept free", value_mm=HANDLE_MARGIN_MM),
         )
         least = handle + HANDLE_MARGIN_MM
-        wide = next(mm for hinged, mm in doors(unit) if hinged == side)
-        past = past_square(wide, handle, wall_beside(wall, unit, stand, side, wide))
         why = "the door opens square before its handle meets the wall"
         square = float(((past >= 0.0) & (gaps.min(axis=1) >= 0.0)).mean())
         return Figure(value_mm=least, sd_mm=0.0, working=steps), why, square

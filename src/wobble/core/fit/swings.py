@@ -28,7 +28,8 @@ HANDLE_IN_MM = 40.0
 """How far a handle sits in from the edge of its door."""
 HINGE_DEG = 110.0
 """How far a usual hinge opens by itself."""
-TURNS_DEG = np.arange(-90.0, HINGE_DEG - 90.0 + 0.5, 1.0)
+TURNS_DEG = np.arange(-60.0, HINGE_DEG - 90.0 + 0.5, 1.0)
+"""Turns that are looked at, past square: who cannot open a door by a third of the way has it in another's place."""
 SURE = 0.95
 
 
@@ -84,7 +85,7 @@ def past_square(door_mm: float, handle_mm: float, beside: Beside) -> Floats:
         k = np.clip(np.searchsorted(beside.out, out) - 1, 0, len(beside.out) - 2)
         share = np.clip((out - beside.out[k]) / (beside.out[k + 1] - beside.out[k]), 0.0, 1.0)
         gaps = (1 - share) * beside.gaps[:, k] + share * beside.gaps[:, k + 1]
-        met = within & (side >= gaps) & (TURNS_DEG > -90.0)
+        met = within & (side >= gaps)
         limit = np.where(met.any(axis=1), np.minimum(limit, TURNS_DEG[met.argmax(axis=1)] - 1.0), limit)
     out = np.maximum(beside.out, 1e-6)
     reached = np.hypot(beside.gaps, out) <= door_mm
@@ -100,26 +101,46 @@ def wall_beside(wall: Drawn, unit: Unit, stand: Stand, side: SideName, door_mm: 
     return Beside(f"the {side} wall", out, gaps)
 
 
-def swings(job: Job, bay: Bay, walls: Walls, stand: Stand) -> tuple[Swing, ...]:
-    """Return how far every hinged door of a bay opens."""
+Door = tuple[str, SideName]
+"""A door by its unit and the side at which it is hinged."""
+
+
+def past_walls(bay: Bay, walls: Walls, stand: Stand) -> dict[Door, Floats]:
+    """Return for each door beside a known wall draws of how far past square it opens, degrees."""
+    out: dict[Door, Floats] = {}
+    for tier in tiers(bay):
+        ends: tuple[tuple[SideName, Unit, Drawn | None], ...] = (
+            ("left", tier.units[0], walls.left),
+            ("right", tier.last, walls.right),
+        )
+        for side, unit, wall in ends:
+            for hinged, wide in doors(unit):
+                if wall is not None and hinged == side:
+                    beside = wall_beside(wall, unit, stand, side, wide)
+                    out[unit.id, side] = past_square(wide, unit.front.handle_mm, beside)
+    return out
+
+
+def swings(job: Job, bay: Bay, by_walls: dict[Door, Floats], stand: Stand) -> tuple[Swing, ...]:
+    """Return how far every hinged door of a bay opens, past its walls and all else."""
     out = []
-    ends = {("left", tier.units[0].id) for tier in tiers(bay)} | {("right", tier.last.id) for tier in tiers(bay)}
     for unit in bay.units:
         for side, wide in doors(unit):
-            near = list(_units_beside(job, bay, unit, stand, side, wide))
-            wall = walls.left if side == "left" else walls.right
-            if wall is not None and (side, unit.id) in ends:
-                near.append(wall_beside(wall, unit, stand, side, wide))
+            near = [
+                (beside.name, past_square(wide, unit.front.handle_mm, beside))
+                for beside in _units_beside(job, bay, unit, stand, side, wide)
+            ]
+            if (unit.id, side) in by_walls:
+                near.append((f"the {side} wall", by_walls[unit.id, side]))
             out.append(_swing(unit, side, wide, near))
     return tuple(out)
 
 
-def _swing(unit: Unit, side: SideName, wide: float, near: list[Beside]) -> Swing:
+def _swing(unit: Unit, side: SideName, wide: float, near: list[tuple[str, Floats]]) -> Swing:
     past, by = np.full(1, HINGE_DEG - 90.0), "its hinge"
-    for beside in near:
-        found = past_square(wide, unit.front.handle_mm, beside)
+    for name, found in near:
         if found.mean() < past.mean():
-            by = beside.name
+            by = name
         past = np.minimum(past, found)
     opens = 90.0 + past
     return Swing(

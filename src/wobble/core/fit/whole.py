@@ -17,7 +17,7 @@ from wobble.core.fit.plan import Plan
 from wobble.core.fit.run import TierName
 from wobble.core.fit.scribe import Scribe
 from wobble.core.fit.sides import Sides, side_scribes, sides
-from wobble.core.fit.swings import Swing, swings
+from wobble.core.fit.swings import Swing, past_walls, swings
 from wobble.core.fit.walls import Walls
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Job
@@ -56,7 +56,8 @@ def fit_whole(
     stand = stand_of(ground, plan.base.height.value_mm)
     carried = tuple(Carried(support, shim.gap) for support, shim in zip(ground.supports, plan.shims, strict=True))
     turned = feet(ground, carried)
-    met = sides(survey, walls, bay.closing, stand, moved, units)
+    by_walls = past_walls(bay, walls, stand)
+    met = sides(survey, walls, bay.closing, stand, moved, by_walls, units)
     flats, edges = flat_parts(survey, walls, stand)
     return Whole(
         levelling=level_schools(ground, plan, turned, job.kit, units),
@@ -72,6 +73,6 @@ def fit_whole(
         ),
         going=going(Way(bay, job.way_in, walls, stand, met, units, flats)),
         around=around(bay, stand, units),
-        swings=swings(job, bay, walls, stand),
+        swings=swings(job, bay, by_walls, stand),
         hangers=hangers(survey, walls, stand),
     )
