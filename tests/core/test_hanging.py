@@ -80,6 +80,15 @@ def test_metal_studs_take_screws_through_their_sheet():
     assert held.withdrawal_n == pytest.approx(sheet_pull(Screw(), 0.6))
 
 
+def test_a_wall_unit_on_a_bowed_wall_gets_longer_screws_where_it_is_packed_more():
+    """Hollow by 16 at the stud in the middle, and by 16 (1 − 0.36) = 10.2 at those 600 beside it."""
+    bowed = on(Backing(), wall=lambda x: -16.0 * (1 - ((x - 1000.0) / 1000.0) ** 2))
+    by_place = {round(p.at[0], -1): p for p in bowed.points if p.part == "rail"}
+    middle, side = by_place[1000.0], by_place[400.0]
+    assert middle.packing.value_mm - side.packing.value_mm == pytest.approx(16.0 * 0.36, abs=0.5)
+    assert middle.screw_mm > side.screw_mm
+
+
 def test_masonry_wants_its_anchor_and_no_more_than_its_maker_lists():
     """Without one nothing is said to hold; with one it may stand anywhere, at most 500 apart, 50 deep."""
     blind = on(Backing(kind="masonry"), detections=())

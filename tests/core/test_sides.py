@@ -25,7 +25,8 @@ from tests.catalogue import EXACT, LINE, PLUMB, box, floor_at, grid, job_of, off
 from wobble.core.fit.openings import Stand
 from wobble.core.fit.run import tiers
 from wobble.core.fit.scribe import Edge, fewest_points, scribe
-from wobble.core.fit.sides import Filler, Sides, bow_taken
+from wobble.core.fit.side_schools import Filler, bow_taken
+from wobble.core.fit.sides import Sides
 from wobble.core.gauge.survey import survey
 from wobble.core.job import Closing, Job, Mark, SetUp, SurfaceName, Unit
 from wobble.core.practice.instruments import read_offsets

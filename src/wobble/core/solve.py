@@ -9,7 +9,6 @@ from typing import Literal
 
 from msgspec.structs import replace
 
-from wobble.core.behind import Behind, Detection, Runs
 from wobble.core.errors import SurveyError
 from wobble.core.fit.around import Around
 from wobble.core.fit.asked import asked
@@ -34,15 +33,9 @@ from wobble.core.gauge.place import Place, place
 from wobble.core.gauge.share import neighbours
 from wobble.core.gauge.survey import Survey, survey
 from wobble.core.gauge.traits import Trait, traits
-from wobble.core.hold.fastening import Held, hold
 from wobble.core.hold.furring import Furring, furring
-from wobble.core.hold.joins import Joined, joined
-from wobble.core.hold.lines import SURE, Contradiction, Spacing, Structure, StructureLine, joists, structure
-from wobble.core.hold.overhead import Overhead, racks
-from wobble.core.hold.rests import ShelfCleat, shelf_cleats
-from wobble.core.hold.screws import Wall
-from wobble.core.hold.services import Plate, plates
-from wobble.core.hold.underfoot import Floor, FloorFixed, floor_fixed
+from wobble.core.hold.lines import SURE, structure
+from wobble.core.hold.whole import BayHold, found_on, hold_whole
 from wobble.core.job import Backing, BackLine, Bay, Closing, Datum, FixedTop, HighSpot, Job, Unit, Value
 
 
@@ -77,45 +70,6 @@ class BayFit(Value, frozen=True, kw_only=True):
     hangers: tuple[Hanger, ...]
     units: tuple[Unit, ...]
     findings: tuple[Finding, ...]
-
-
-class Lines(Value, frozen=True, kw_only=True):
-    """What is known of the studs or joists of one surface.
-
-    Attributes:
-        surface: Which. runs: Which way its lines run, for a ceiling. runs_sure: How sure that is, 0 to 1.
-        spacings: Hypotheses on how far they stand apart, likeliest first. lines: From the left, or from the back.
-        odd: Detections that fit no line. against: What contradicts what.
-    """
-
-    surface: Behind
-    runs: Runs
-    runs_sure: float
-    spacings: tuple[Spacing, ...]
-    lines: tuple[StructureLine, ...]
-    odd: tuple[str, ...]
-    against: tuple[Contradiction, ...]
-
-
-class BayHold(Value, frozen=True, kw_only=True):
-    """Hold for one bay.
-
-    Attributes:
-        bay: Which. back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
-        held: How each unit is fastened, in the order of work; empty while there is no plan.
-        cleats: Of shelves, with their screws. overhead: How racks hang. underfoot: What is screwed to the floor.
-        joined: Neighbours screwed together. plates: Where wires and pipes cross studs.
-    """
-
-    bay: str
-    back: Lines
-    elsewhere: tuple[Lines, ...]
-    held: tuple[Held, ...]
-    cleats: tuple[ShelfCleat, ...]
-    overhead: tuple[Overhead, ...]
-    underfoot: tuple[FloorFixed, ...]
-    joined: tuple[Joined, ...]
-    plates: tuple[Plate, ...]
 
 
 class BayResult(Value, frozen=True, kw_only=True):
@@ -259,76 +213,7 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
 def solve_hold(job: Job, bay_id: str) -> BayHold:
     """Return what lies behind a bay's surfaces and how its units are fastened to it."""
     case = _case(job, bay_id)
-    bay = case.survey.bay
-    backing, over = bay.backing or Backing(), bay.overhead or Backing(lining_mm=12.5, deep_mm=140.0)
-    known = _structures(bay, backing)
-    joisted, runs, runs_sure = joists(_found(bay, "ceiling"), bay.width_mm, bay.depth_mm, over.stud_mm, over.runs)
-    under = bay.underfoot or Backing(lining_mm=18.0, deep_mm=140.0)
-    below, below_runs, below_sure = joists(_found(bay, "floor"), bay.width_mm, bay.depth_mm, under.stud_mm, under.runs)
-    held: tuple[Held, ...] = ()
-    cleats: tuple[ShelfCleat, ...] = ()
-    screwed_down: tuple[FloorFixed, ...] = ()
-    if case.ground is not None and case.plan is not None:
-        wall = Wall(bay, backing, known, case.ground, case.plan, job.kit, job.units, _level_line(bay))
-        held = hold(wall, tuple(g.unit for g in case.whole.going))
-        stand = stand_of(case.ground, case.plan.base.height.value_mm)
-        floor = Floor(under, below, below_runs)
-        screwed_down = floor_fixed(bay, floor, case.plan, stand, backing.driving_g)
-        cleats = _numbered(shelf_cleats(wall, case.whole.flats, stand), sum(len(h.points) for h in held))
-    sides = tuple(_lines(s, known[s], "not known", 1.0) for s in SIDES if known[s].lines)
-    ceiling = (_lines("ceiling", joisted, runs, runs_sure),) if joisted.lines else ()
-    boards = (_lines("floor", below, below_runs, below_sure),) if below.lines else ()
-    return BayHold(
-        bay=bay_id,
-        back=_lines("back", known["back"], "not known", 1.0),
-        elsewhere=(*sides, *ceiling, *boards),
-        held=held,
-        cleats=cleats,
-        underfoot=screwed_down,
-        overhead=racks(bay, over, joisted, runs, runs_sure, case.whole.hangers),
-        joined=joined(bay),
-        plates=plates(bay, tuple(line.at_mm for line in known["back"].lines), job.units),
-    )
-
-
-SIDES: tuple[Behind, ...] = ("left", "right")
-
-
-def _found(bay: Bay, surface: Behind) -> tuple[Detection, ...]:
-    return tuple(d for d in bay.detections if d.surface == surface)
-
-
-def _structures(bay: Bay, backing: Backing) -> dict[Behind, Structure]:
-    """Return what is known behind each wall of a bay; all are taken to be made alike."""
-    wide: dict[Behind, float] = {"back": bay.width_mm, "left": bay.depth_mm, "right": bay.depth_mm}
-    return {s: structure(_found(bay, s), mm, backing.stud_mm, backing.kind) for s, mm in wide.items()}
-
-
-def _lines(surface: Behind, known: Structure, runs: Runs, sure: float) -> Lines:
-    return Lines(
-        surface=surface,
-        runs=runs,
-        runs_sure=sure,
-        spacings=known.spacings,
-        lines=known.lines,
-        odd=known.odd,
-        against=known.against,
-    )
-
-
-def _level_line(bay: Bay) -> float | None:
-    """Return the height of the first level line that is known."""
-    return next((s.at_mm for s in bay.set_ups if s.across == "z" and s.at_mm is not None), None)
-
-
-def _numbered(cleats: tuple[ShelfCleat, ...], drilled: int) -> tuple[ShelfCleat, ...]:
-    """Return cleats with their screws numbered on from what is drilled before them."""
-    out = []
-    for cleat in cleats:
-        points = tuple(replace(p, order=drilled + i + 1) for i, p in enumerate(cleat.points))
-        drilled += len(points)
-        out.append(replace(cleat, points=points))
-    return tuple(out)
+    return hold_whole(case.job, case.survey.bay, case.ground, case.plan, case.whole)
 
 
 def solve_furring(
@@ -337,7 +222,7 @@ def solve_furring(
     """Return strips packed to one plane over a bay's back; None where it is not measured or no two studs are known."""
     bay = find_bay(job, bay_id)
     backing = bay.backing or Backing()
-    known = structure(_found(bay, "back"), bay.width_mm, backing.stud_mm, backing.kind)
+    known = structure(found_on(bay, "back"), bay.width_mm, backing.stud_mm, backing.kind)
     studs = tuple(line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE)
     if backing.kind == "masonry":
         n = max(2, math.ceil(bay.width_mm / MASONRY_FURRING_MM) + 1)

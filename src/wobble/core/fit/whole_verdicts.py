@@ -1,4 +1,4 @@
-"""What to tell of the sides, the way in, scribes, tops and what is in the way."""
+"""What to tell of the way in, tops, racks, what stands in each other and what is in the way."""
 
 from __future__ import annotations
 
@@ -6,15 +6,14 @@ import math
 from collections.abc import Callable, Iterator
 
 from wobble.core.fit.figures import Figure, Step
-from wobble.core.fit.findings import Case, Finding, place_of, say, unit_name
+from wobble.core.fit.findings import Case, Finding, say, unit_name
 from wobble.core.fit.going import Going
 from wobble.core.fit.hangers import hangs_from_ceiling
 from wobble.core.fit.plan import SURE
 from wobble.core.fit.run import tiers
-from wobble.core.fit.sides import Sides
+from wobble.core.fit.side_verdicts import SIDE_RULES, TOUCH_MM, chances
 from wobble.core.job import Unit
 
-TOUCH_MM = 0.5
 REVEAL_MM = 5.0
 REVEAL_MOST_MM = 60.0
 """Neighbours further apart than this are two runs."""
@@ -25,104 +24,6 @@ USUAL_TOPS_MM = {
 }
 """Heights that people find usual, mm over the finished floor; a seat with its cushion pressed."""
 SEAT_UNDER_TABLE_MM = (260.0, 310.0)
-
-
-def between_walls(case: Case) -> Iterator[Finding]:
-    """Whether the run goes between its walls, and where it is tightest."""
-    for sides in case.whole.sides:
-        open_ = sides.opening
-        if open_ is None:
-            continue
-        spare = open_.least.value_mm - open_.wanted_mm
-        figure = Figure(
-            value_mm=spare,
-            sd_mm=open_.least.sd_mm,
-            working=(*open_.least.working, Step(label="Width of the run", sign=-1, value_mm=open_.wanted_mm)),
-        )
-        tight = place_of(case, open_.at_left, "up").replace("along", "out")
-        name = "The run" if sides.tier == "standing" else "What hangs"
-        if open_.chance >= SURE:
-            yield Finding(
-                code=f"goes-between-{sides.tier}",
-                mark="fine",
-                title=f"{name} goes between the walls",
-                text=f"Tightest {tight} at the left. Up to {say(case, math.floor(open_.sure_mm))} goes in with 95 %.",
-                figure=figure,
-            )
-            if open_.chance_clear < SURE:
-                yield Finding(
-                    code=f"scrapes-{sides.tier}",
-                    mark="mind",
-                    title=f"{name} may scrape going in",
-                    text=f"{_chances(open_.chance_clear)} that it has the {say(case, _clearance(case))} asked for. "
-                    "Protect the walls, or make it narrower.",
-                    figure=figure,
-                )
-        else:
-            word = "does not go" if open_.chance < 1 - SURE else "may not go"
-            yield Finding(
-                code=f"too-wide-{sides.tier}",
-                mark="stop" if open_.chance < SURE / 2 else "mind",
-                title=f"{name} {word} between the walls",
-                text=f"{_chances(open_.chance)} that it does. Tightest {tight} at the left. {_narrower(case, sides)}",
-                figure=figure,
-            )
-
-
-def _clearance(case: Case) -> float:
-    return case.survey.bay.closing.clearance_mm
-
-
-def _chances(share: float) -> str:
-    return f"{math.floor(share * 100)} chances in 100"
-
-
-def _narrower(case: Case, sides: Sides) -> str:
-    if sides.box_mm is None:
-        return ""
-    if sides.made_mm is not None:
-        return f"Make each made unit {say(case, sides.made_mm)} wide."
-    return f"A box of {say(case, sides.box_mm)} goes in; a front frame then closes the rest."
-
-
-def fillers(case: Case) -> Iterator[Finding]:
-    """What closes each side, and whether doors and drawers work beside it."""
-    for sides in case.whole.sides:
-        for filler in sides.fillers:
-            where = f"{filler.side} of {unit_name(case, filler.unit)}"
-            if filler.needs is not None and filler.enough < SURE:
-                yield Finding(
-                    code=f"filler-needs-{sides.tier}-{filler.side}",
-                    mark="mind",
-                    title=f"Too little room at the {filler.side}",
-                    text=f"At the {where} it takes {say(case, filler.needs.value_mm)} until {filler.needs_why}; "
-                    f"{_chances(filler.enough)} that it is there. Give that side more in the split.",
-                    figure=filler.least,
-                    concerns=(filler.unit,),
-                )
-            elif filler.least.value_mm > TOUCH_MM:
-                yield Finding(
-                    code=f"filler-{sides.tier}-{filler.side}",
-                    mark="fine",
-                    title=f"Gap at the {where}",
-                    text=f"{say(case, filler.bottom.value_mm)} at the foot, {say(case, filler.top.value_mm)} at the "
-                    f"head; a strip is cut from {say(case, filler.blank_mm)}.",
-                    figure=filler.largest,
-                    concerns=(filler.unit,),
-                )
-
-
-def spare_material(case: Case) -> Iterator[Finding]:
-    """Edges that have less to scribe off than the wall asks for."""
-    for scribe in case.whole.scribes:
-        if scribe.blank_mm == 0 and scribe.there_mm < scribe.needed_mm:
-            yield Finding(
-                code=f"spare-{scribe.id}",
-                mark="mind",
-                title="Not enough to scribe off",
-                text=f"{scribe.piece}: it carries {say(case, scribe.there_mm)}, the wall asks for "
-                f"{say(case, scribe.needed_mm)}. Add a strip, or close that side otherwise.",
-            )
 
 
 def way_in(case: Case) -> Iterator[Finding]:
@@ -139,7 +40,7 @@ def way_in(case: Case) -> Iterator[Finding]:
                 code=f"stuck-{going.unit}-{step.where}",
                 mark="mind" if step.goes else "stop",
                 title=f"{name}: {step.where}",
-                text=f"{missing}, {_chances(step.chance)} that it passes. " + " ".join(going.instead[:2]),
+                text=f"{missing}, {chances(step.chance)} that it passes. " + " ".join(going.instead[:2]),
                 figure=Figure(
                     value_mm=step.spare_mm,
                     sd_mm=step.sd_mm,
@@ -379,21 +280,6 @@ def inside_corner(case: Case) -> Iterator[Finding]:
         )
 
 
-def door_swings(case: Case) -> Iterator[Finding]:
-    """Doors that something else than a wall keeps from opening square; walls are told with the gap beside them."""
-    for swing in case.whole.swings:
-        if swing.square >= SURE or swing.by.endswith("wall") or swing.by == "its hinge":
-            continue
-        yield Finding(
-            code=f"door-{swing.unit}-{swing.hinged}",
-            mark="mind",
-            title=f"A door of {unit_name(case, swing.unit)} opens to {swing.opens_deg:.0f}°",
-            text=f"Hinged at the {swing.hinged}, it meets {swing.by}. Hinge it at the other side, or part the two by a "
-            "filler.",
-            concerns=(swing.unit,),
-        )
-
-
 def racks(case: Case) -> Iterator[Finding]:
     """Hangers of a rack: whether its ceiling is known, and how much they differ."""
     for unit in case.survey.bay.units:
@@ -425,31 +311,15 @@ def racks(case: Case) -> Iterator[Finding]:
         )
 
 
-def front_frames(case: Case) -> Iterator[Finding]:
-    """Boxes behind a front frame that do not go in as drawn."""
-    for sides in case.whole.sides:
-        if sides.frame is not None and sides.frame.too_wide_mm > 0:
-            yield Finding(
-                code=f"box-behind-{sides.tier}",
-                mark="mind",
-                title="The box behind the frame is too wide",
-                text=f"Make it {say(case, sides.frame.too_wide_mm)} narrower; the frame covers the rest.",
-            )
-
-
 OVERHEAD = "A load overhead: fix it into joists only, by what Hold says, and never into the lining."
 WHOLE_RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
-    between_walls,
+    *SIDE_RULES,
     overlaps,
     between_units,
     inside_corner,
     way_in,
     feet_and_legs,
-    fillers,
-    door_swings,
     racks,
-    front_frames,
-    spare_material,
     flat_parts,
     usual_heights,
     obstacles,

@@ -12,8 +12,9 @@ from ninja import Router
 from wobble.core import job as core
 from wobble.core.hold.furring import Furring
 from wobble.core.hold.grids import GridError, Laid, hanging_wall, peg_grid
+from wobble.core.hold.whole import BayHold
 from wobble.core.length import LengthUnit
-from wobble.core.solve import BayHold, solve_furring, solve_hold
+from wobble.core.solve import solve_furring, solve_hold
 from wobble.site import edits, rows
 from wobble.site.api.jobs import StoredJob, stored
 from wobble.site.api.wire import answer, body, describe

@@ -43,7 +43,7 @@
     made?.packings.find((q) => q.at[0] === x && q.at[1] === z)?.thick ?? null;
 </script>
 
-<div class="fields no-print">
+<div class="asked no-print">
   <LengthField
     label="Lowest strip"
     value={asked.low_mm}
@@ -102,23 +102,11 @@
 {/if}
 
 <style>
-  .fields {
-    display: grid;
-    grid-template-columns: repeat(5, 1fr);
-    gap: 0.75rem;
-    align-items: end;
-    margin-bottom: 0.75rem;
-  }
   p {
     font-size: 0.875rem;
     margin-bottom: 0.5rem;
   }
   .stop {
     color: var(--w-stop);
-  }
-  @media (max-width: 760px) {
-    .fields {
-      grid-template-columns: 1fr 1fr;
-    }
   }
 </style>

@@ -47,7 +47,7 @@
   } as const;
 </script>
 
-<div class="fields no-print">
+<div class="asked no-print">
   <Select
     labelText="Lay out"
     size="sm"
@@ -78,13 +78,6 @@
 {/if}
 
 <style>
-  .fields {
-    display: grid;
-    grid-template-columns: repeat(5, 1fr);
-    gap: 0.75rem;
-    align-items: end;
-    margin-bottom: 0.75rem;
-  }
   p {
     font-size: 0.875rem;
     margin-bottom: 0.4rem;
@@ -92,10 +85,5 @@
   }
   .stop {
     color: var(--w-stop);
-  }
-  @media (max-width: 760px) {
-    .fields {
-      grid-template-columns: 1fr 1fr;
-    }
   }
 </style>
