@@ -58,6 +58,7 @@ export type Held = Schemas['Held'];
 export type Detection = Schemas['Detection'];
 export type Backing = Schemas['Backing'];
 export type Anchor = Schemas['Anchor'];
+export type Lines = Schemas['Lines'];
 export type StructureLine = Schemas['StructureLine'];
 export type Point = Schemas['Point'];
 export type Behind = NonNullable<Detection['surface']>;

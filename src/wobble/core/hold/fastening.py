@@ -36,6 +36,8 @@ from wobble.core.unit import LOOSE, TALL_FROM_MM, Hung
 
 STRAP_UNDER_MM = 40.0
 """How far under the top of a unit without a rail its straps are."""
+NOTHING_HOLDS = 99.0
+"""The share of nothing that a load takes."""
 SAME_PLACE_MM = 30.0
 MOST_MOVED_MM, MOVE_STEP_MM = 300.0, 5.0
 LOCKING = (
@@ -154,7 +156,7 @@ def _held(wall: Wall, unit: Unit) -> Held:
         shear_n=shear,
         pull_n=pull,
         points=points,
-        use=use,
+        use=min(use, NOTHING_HOLDS),
         lateral_n=weakest.lateral_n if weakest else 0.0,
         withdrawal_n=weakest.withdrawal_n if weakest else 0.0,
         working=_working(wall, unit, shear, pull, weakest, carried=carried),

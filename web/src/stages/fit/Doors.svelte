@@ -1,8 +1,9 @@
 <!-- How far every hinged door opens, drawn from above, and what stops it. -->
 <script lang="ts">
-  import type { BayFit, LengthUnit, Swing } from '../../api/types';
+  import type { BayFit, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
+  import { arc } from './arc';
 
   interface Props {
     fit: BayFit;
@@ -10,21 +11,8 @@
   }
   let p: Props = $props();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
-  const R = 30;
   const stopped = $derived(p.fit.swings.filter((s) => s.by !== 'its hinge'));
   const free = $derived(p.fit.swings.length - stopped.length);
-
-  /** From above, the room below: closed it lies along the front; opened it turns towards its hinge. */
-  function arc(s: Swing): { path: string; leaf: string } {
-    const hinge = s.hinged === 'left' ? 34 : 36;
-    const way = s.hinged === 'left' ? 1 : -1;
-    const a = (s.opens_deg * Math.PI) / 180;
-    const end = `${(hinge + way * R * Math.cos(a)).toFixed(1)},${(5 + R * Math.sin(a)).toFixed(1)}`;
-    return {
-      path: `M${hinge},5h${way * R}A${R},${R} 0 0 ${way > 0 ? 1 : 0} ${end}Z`,
-      leaf: `M${hinge},5L${end}`,
-    };
-  }
 </script>
 
 {#if stopped.length}
@@ -43,7 +31,7 @@
           <tr>
             <td
               ><svg viewBox="0 0 70 40" width="63" height="36" aria-hidden="true"
-                ><path class="reach" d={drawn.path} /><path class="leaf" d={drawn.leaf} /></svg
+                ><path class="reach" d={drawn.reach} /><path class="leaf" d={drawn.leaf} /></svg
               ></td
             >
             <td>{name(s.unit)}</td>

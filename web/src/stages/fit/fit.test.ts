@@ -1,6 +1,7 @@
 /** What goes into a gap, in words, and what a touched tick opens. */
 import { describe, expect, it } from 'vitest';
 import type { Bay, BayFit, Filling, Plan } from '../../api/types';
+import { arc } from './arc';
 import { opened, uprightTicks } from './ticks';
 import { fillingWords, taperWords, turnWords } from './words';
 
@@ -107,5 +108,21 @@ describe('a screw foot', () => {
     [9, '1⅛ turns out'],
   ])('is turned by %i eighths: %s', (eighths, words) => {
     expect(turnWords(eighths)).toBe(words);
+  });
+});
+
+describe('a door from above', () => {
+  it.each([
+    ['left', 90, [34, 35]],
+    ['right', 90, [36, 35]],
+    ['left', 0, [64, 5]],
+    // past square it stands on the other side of its hinge
+    ['left', 120, [34 - 15, 5 + 30 * Math.sin((120 * Math.PI) / 180)]],
+    ['right', 120, [36 + 15, 5 + 30 * Math.sin((120 * Math.PI) / 180)]],
+  ] as const)('hinged at the %s and opened by %i° ends at %o', (hinged, opens_deg, end) => {
+    const drawn = arc({ hinged, opens_deg });
+    expect(drawn.end[0]).toBeCloseTo(end[0], 6);
+    expect(drawn.end[1]).toBeCloseTo(end[1], 6);
+    expect(drawn.leaf.startsWith(`M${hinged === 'left' ? 34 : 36},5L`)).toBe(true);
   });
 });

@@ -37,12 +37,12 @@
   import OverheadPane from './OverheadPane.svelte';
   import Rests from './Rests.svelte';
   import ScrewSection from './ScrewSection.svelte';
+  import { metAt } from './shapes';
 
   let { params }: { params: Record<string, string> } = $props();
   const job = $derived(params['job'] ?? '');
   const key = $derived(params['bay'] ?? '');
   const PANES = ['Drilling list', 'Rests and joins', 'Overhead', 'Flatten', 'Hang things on'] as const;
-  const SAME_MM = 12;
 
   let hold = $state.raw<BayHold | null>(null);
   let fit = $state.raw<BayFit | null>(null);
@@ -110,17 +110,9 @@
   const put = (of: 'walls' | 'ceiling' | 'floor', part: Partial<Backing>) =>
     void change((id, revision) => calls.putBacking(id, key, revision, { ...backings[of], ...part }, of));
   const pick = (id: string | null) => (lit = lit === id ? null : id);
-  /** What a screw's own hole met, and said again takes the first answer back. */
-  const metAt = (q: Point) =>
-    found.findLast(
-      (d) =>
-        d.method === 'trial hole' &&
-        (d.surface ?? 'back') === q.surface &&
-        Math.hypot((d.at[0] as number) - (q.at[0] as number), (d.at[1] as number) - (q.at[1] as number)) <
-          SAME_MM,
-    ) ?? null;
+  /** A tap said again takes the first answer back. */
   async function met(q: Point, sees: 'hit' | 'miss' | 'something else') {
-    const before = metAt(q);
+    const before = metAt(q, found);
     if (before) await take(before.id);
     if (before?.sees !== sees)
       await find({ surface: q.surface ?? 'back', at: q.at, method: 'trial hole', sees });
@@ -214,7 +206,7 @@
             {name}
             {unit}
             {lit}
-            met={(q) => metAt(q)?.sees ?? null}
+            met={(q) => metAt(q, found)?.sees ?? null}
             onpick={pick}
             onmet={(q, sees) => void met(q, sees)}
           />

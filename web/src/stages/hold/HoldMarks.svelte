@@ -8,12 +8,12 @@
     Detection,
     LengthUnit,
     Point,
-    StructureLine,
     SurfaceName,
     Unit,
   } from '../../api/types';
   import { facePx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
+  import { box, labels, sign, studOutline } from './shapes';
 
   interface Props {
     l: Layout;
@@ -30,21 +30,6 @@
   }
   let p: Props = $props();
   const px = (u: number, v: number) => facePx(p.l, p.surface, u, v);
-  const path = (spots: [number, number][]) =>
-    `M${spots
-      .map(([u, v]) =>
-        px(u, v)
-          .map((c) => c.toFixed(1))
-          .join(','),
-      )
-      .join('L')}Z`;
-  const box = (u: number, v: number, w: number, h: number) =>
-    path([
-      [u, v],
-      [u + w, v],
-      [u + w, v + h],
-      [u, v + h],
-    ]);
   const known = $derived(
     p.surface === 'back' ? p.hold.back : p.hold.elsewhere.find((k) => k.surface === p.surface),
   );
@@ -55,17 +40,7 @@
   const points = $derived<Point[]>(
     [...p.hold.held, ...p.hold.cleats].flatMap((h) => h.points).filter((q) => q.surface === p.surface),
   );
-  /** Numbers of screws that lie over each other stand at the first of them. */
-  const labels = $derived.by(() => {
-    const out: { x: number; y: number; orders: number[] }[] = [];
-    for (const q of points) {
-      const [x, y] = px(q.at[0] as number, q.at[1] as number);
-      const near = out.find((o) => Math.hypot(o.x - x, o.y - y) < 14);
-      if (near) near.orders.push(q.order ?? 0);
-      else out.push({ x, y, orders: [q.order ?? 0] });
-    }
-    return out;
-  });
+  const numbers = $derived(labels(p.l, p.surface, points));
   const rests = $derived(
     p.surface === 'back'
       ? p.hold.held.flatMap((h) => [
@@ -106,36 +81,6 @@
       : [],
   );
 
-  function stud(line: StructureLine): string {
-    const half = p.backing.stud_mm / 2;
-    const top = p.l.top;
-    const at = (z: number) => line.at_mm + ((line.lean_mm_per_m ?? 0) * (z - (line.up_mm ?? 0))) / 1000;
-    if (p.surface !== 'ceiling' && p.surface !== 'floor')
-      return path([
-        [at(0) - half, 0],
-        [at(0) + half, 0],
-        [at(top) + half, top],
-        [at(top) - half, top],
-      ]);
-    return known?.runs === 'along'
-      ? box(0, line.at_mm - half, p.bay.width_mm, 2 * half)
-      : box(line.at_mm - half, 0, 2 * half, p.bay.depth_mm);
-  }
-  function sign(d: Detection): string {
-    const [x, y] = px(d.at[0] as number, d.at[1] as number);
-    switch (d.sees) {
-      case 'miss':
-        return `M${x - 3},${y - 3}l6,6m0,-6l-6,6`;
-      case 'something else':
-        return `M${x},${y - 6}l5,9h-10Z`;
-      case 'left edge':
-        return `M${x},${y - 4}v8h3`;
-      case 'right edge':
-        return `M${x},${y - 4}v8h-3`;
-      default:
-        return `M${x - 3},${y}h6M${x},${y - 3}v6`;
-    }
-  }
   const key = (e: KeyboardEvent, id: string) => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
     e.preventDefault();
@@ -147,14 +92,21 @@
 {#if p.surface === 'back'}
   {#each p.units as u (u.id)}
     {@const [left, top] = px(u.x_mm, p.base + (u.over_base_mm ?? 0) + u.height_mm)}
-    <path class="unit" d={box(u.x_mm, p.base + (u.over_base_mm ?? 0), u.width_mm, u.height_mm)} />
+    <path
+      class="unit"
+      d={box(p.l, p.surface, u.x_mm, p.base + (u.over_base_mm ?? 0), u.width_mm, u.height_mm)}
+    />
     {#if u.width_mm * p.l.scale > 48 && u.height_mm * p.l.scale > 24}
       <text class="name" x={left + 4} y={top + 12}>{u.name.split(' ')[0]}</text>
     {/if}
   {/each}
 {/if}
 {#each known?.lines ?? [] as line (line.at_mm)}
-  <path class="stud" class:guessed={!line.methods.length} opacity={0.25 + 0.75 * line.chance} d={stud(line)}
+  <path
+    class="stud"
+    class:guessed={!line.methods.length}
+    opacity={0.25 + 0.75 * line.chance}
+    d={studOutline(p.l, p.surface, line, p.backing.stud_mm, p.bay, known?.runs ?? 'not known')}
     ><title
       >{p.surface === 'ceiling' || p.surface === 'floor' ? 'A joist' : 'A stud'}, {showLength(
         line.at_mm,
@@ -168,9 +120,14 @@
     <path class="doubt" d="M{px(line.at_mm - half, 0).join(',')}v6M{px(line.at_mm + half, 0).join(',')}v6" />
   {/if}
 {/each}
-{#each rests as r, i (i)}<path class="rest" d={box(r.u, r.v, r.w, r.h)} />{/each}
+{#each rests as r, i (i)}<path class="rest" d={box(p.l, p.surface, r.u, r.v, r.w, r.h)} />{/each}
 {#each found as d (d.id)}
-  <path class="found" class:odd={odd.has(d.id)} class:met={d.sees === 'something else'} d={sign(d)}
+  {@const [dx, dy] = px(d.at[0] as number, d.at[1] as number)}
+  <path
+    class="found"
+    class:odd={odd.has(d.id)}
+    class:met={d.sees === 'something else'}
+    d={sign(d.sees, dx, dy)}
     ><title>{d.method}: {d.sees}, {showLength(d.at[0] as number, p.unit, 0)}</title></path
   >
 {/each}
@@ -210,7 +167,7 @@
     <circle cx={x} cy={y} r="4.5" />
   </g>
 {/each}
-{#each labels as label (label.orders[0])}
+{#each numbers as label (label.orders[0])}
   <text x={label.x + 8} y={label.y + 4}>{label.orders.join(', ')}</text>
 {/each}
 
