@@ -51,6 +51,7 @@ def test_from_nothing_to_a_shim_list(desks):
     page.get_by_label(re.compile("Its height over the mark")).fill("1000")
     page.get_by_role("button", name="It stands").click()
     expect(page.get_by_text("Floor 1 of", exact=False)).to_be_visible()
+    expect(page.locator(".bx--modal.is-visible")).to_have_count(0)  # what is typed belongs to the dialog till it closes
     job = Job.objects.get()
     bay = job.bays.get()
     round_ = page.evaluate(f"fetch('/api/jobs/{job.id}/bays/{bay.key}/gauge').then((r) => r.json())")["stations"]

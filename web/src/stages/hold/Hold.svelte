@@ -58,6 +58,9 @@
     up: 1200,
   });
 
+  /** What was sent last is in view again. */
+  let arrived: Promise<void> = Promise.resolve();
+
   const bay = $derived(open.bay(key));
   const unit = $derived(open.units);
   const backing = $derived(bay?.backing ?? BACKING);
@@ -107,8 +110,12 @@
   async function take(id: string) {
     if (!(await waiting.take(id))) await change((j) => calls.takeDetectionBack(j, key, id));
   }
-  const put = (of: 'walls' | 'ceiling' | 'floor', part: Partial<Backing>) =>
-    void change((id, revision) => calls.putBacking(id, key, revision, { ...backings[of], ...part }, of));
+  /** What was found goes first: it moves the revision that this change is made from. */
+  async function put(of: 'walls' | 'ceiling' | 'floor', part: Partial<Backing>) {
+    await waiting.send();
+    await arrived;
+    await change((id, revision) => calls.putBacking(id, key, revision, { ...backings[of], ...part }, of));
+  }
   const pick = (id: string | null) => (lit = lit === id ? null : id);
   /** A tap said again takes the first answer back. */
   async function met(q: Point, sees: 'hit' | 'miss' | 'something else') {
@@ -129,7 +136,7 @@
       { keys: ['w', 'Escape'], what: 'Close the section', run: () => (lit = null) },
     ];
     const deaf = waiting.onArrival((j) => {
-      if (j === job) void open.load(job).then(look);
+      if (j === job) arrived = open.load(job).then(look);
     });
     void open.load(job).then(() => {
       document.title = `Hold · ${open.bay(key)?.name ?? ''} · Wobble`;
@@ -265,7 +272,7 @@
           {backing}
           vehicle={bay.kind === 'vehicle'}
           {unit}
-          onput={(part) => put('walls', part)}
+          onput={(part) => void put('walls', part)}
         />
       </details>
       {#each ['ceiling', 'floor'] as const as of (of)}
@@ -277,7 +284,7 @@
               backing={backings[of]}
               vehicle={bay.kind === 'vehicle'}
               {unit}
-              onput={(part) => put(of, part)}
+              onput={(part) => void put(of, part)}
             />
           </details>
         {/if}
