@@ -14,14 +14,15 @@ import numpy as np
 from msgspec.structs import replace
 
 from bench.accuracy import LASER, LINES
+from wobble.core.behind import Detection
 from wobble.core.gauge.survey import survey
 from wobble.core.job import BackLine, Bay, Closing, HighSpot, Job
 from wobble.core.practice.gable import gable_workroom
-from wobble.core.practice.instruments import read_offsets
+from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.rooms import ROOM_SIZE_MM, made_up_room
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.solve import find_bay, solve_fit, solve_gauge, with_decisions
+from wobble.core.solve import find_bay, solve_fit, solve_gauge, solve_hold, with_decisions
 
 SIZES = (40, 200, 1000)
 
@@ -104,8 +105,16 @@ def decisions() -> list[Timing]:
             closing = Closing(split="centred", centre_mm=now.width_mm / 2 + 0.5 * (next(step) % 20))
             return solve_fit(with_decisions(job, bay, now.datum, now.back_line, closing), bay)
 
+        def tap(job: Job = job, bay: str = bay, step: Iterator[int] = step, now: Bay = now) -> object:
+            hole = Detection(
+                id=f"hole-{next(step)}", at=(700.0, 650.0), method="trial hole", sees="hit", taken_at=FIRST_READING
+            )
+            tapped = replace(now, detections=(*now.detections, hole))
+            return solve_hold(replace(job, bays=tuple(tapped if b.id == bay else b for b in job.bays)), bay)
+
         baseline = f"{job.name} solved anew"
-        for name, run in (("datum turned", datum), ("backs turned", back), ("sides turned", sides)):
+        turned = (("datum turned", datum), ("backs turned", back), ("sides turned", sides), ("a hole tapped", tap))
+        for name, run in turned:
             timings.append(Timing(f"{bay}: {name}", median_ms(run, 15), baseline, anew))
     return timings
 

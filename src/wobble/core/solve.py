@@ -5,7 +5,7 @@ from __future__ import annotations
 import dataclasses
 import math
 from functools import lru_cache
-from typing import Literal
+from typing import Any, Literal
 
 from msgspec.structs import replace
 
@@ -118,6 +118,10 @@ def survey_of(job: Job, bay_id: str) -> Survey:
     return dataclasses.replace(_survey(_measured(job, bay)), bay=bay)
 
 
+LINED: dict[str, Any] = {"backing": None, "overhead": None, "underfoot": None, "detections": ()}
+"""A bay with nothing known behind its linings: what neither a survey nor Fit rests on."""
+
+
 def _measured(job: Job, bay: Bay) -> Job:
     """Return only what a survey of a bay rests on: it, and the bays that share a corner with it, without decisions."""
     bays = tuple(
@@ -130,10 +134,7 @@ def _measured(job: Job, bay: Bay) -> Job:
             back_line=BackLine(),
             closing=Closing(),
             alternatives=(),
-            backing=None,
-            overhead=None,
-            underfoot=None,
-            detections=(),
+            **LINED,
         )
         for b in (bay, *neighbours(job, bay))
     )
@@ -165,10 +166,7 @@ def ground_of(job: Job, bay_id: str) -> Ground | None:
         datum=HighSpot(),
         closing=Closing(),
         alternatives=(),
-        backing=None,
-        overhead=None,
-        underfoot=None,
-        detections=(),
+        **LINED,
     )
     return _ground(replace(_measured(job, placed), bays=(placed, *_measured(job, placed).bays[1:])))
 
@@ -212,8 +210,17 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
 
 def solve_hold(job: Job, bay_id: str) -> BayHold:
     """Return what lies behind a bay's surfaces and how its units are fastened to it."""
-    case = _case(job, bay_id)
-    return hold_whole(case.job, case.survey.bay, case.ground, case.plan, case.whole)
+    bay = find_bay(job, bay_id)
+    lined = tuple(replace(b, notes=(), alternatives=(), **LINED) for b in job.bays)
+    case = _placed(replace(job, bays=lined), bay_id)
+    behind = {name: getattr(bay, name) for name in LINED}
+    return hold_whole(job, replace(case.survey.bay, **behind), case.ground, case.plan, case.whole)
+
+
+@lru_cache(maxsize=4)
+def _placed(lined: Job, bay_id: str) -> Case:
+    """Return Fit's part of Hold, remembered while only what lies behind is found out: a tap is answered at once."""
+    return _case(lined, bay_id)
 
 
 def solve_furring(

@@ -32,6 +32,9 @@ IRREGULAR = 0.02
 FALSE_SHARE = 0.04
 USUAL_MM = 500.0
 STEP_MM = 2.0
+FAR_SD = 6.0
+LEAST_WEIGHT = 1e-6
+"""A spacing less likely than this says nothing of any screw."""
 EDGE_MM = 8.0
 """A screw nearer to a stud's edge than this splits it or slips out."""
 SURE = 0.9
@@ -137,11 +140,10 @@ def structure(
     weights = np.exp(logs - logs.max())
     evidence = float(logs.max()) + math.log(float(weights.sum()))
     weights /= weights.sum()
-    density = sum(
-        (w * _density(f, seen, sd, grid) for w, f in zip(weights, found, strict=False)),
-        weights[-1] * _alone(seen, sd, grid),
-    )
-    density = np.asarray(density)
+    density = weights[-1] * _alone(seen, sd, grid)
+    for weight, f in zip(weights, found, strict=False):
+        if weight > LEAST_WEIGHT:
+            density += weight * _density(f, seen, sd, grid)
     for x in misses:  # no stud is there, unless the hole was taken for a miss wrongly
         density[np.abs(grid - x) < width_mm / 2] *= FALSE_SHARE
     order = np.argsort(-weights)
@@ -153,7 +155,7 @@ def structure(
     lines = _lines(density, grid, useful, seen, sd)
     for a, b in pairs:
         for middle in (a + width_mm / 2, b - width_mm / 2):
-            density += DOUBLE_CHANCE * _mass(grid, middle, SD_MM["scanner"])
+            _add(density, DOUBLE_CHANCE, grid, middle, SD_MM["scanner"])
             methods = tuple(sorted({d.method for d, x in zip(useful, seen, strict=True) if a < x < b}))
             double = StructureLine(
                 at_mm=middle, sd_mm=SD_MM["scanner"], chance=DOUBLE_CHANCE, methods=methods, double=True
@@ -250,7 +252,7 @@ def _density(found: _Regular, seen: Floats, sd: Floats, grid: Floats) -> Floats:
     for start, weight in zip(found.starts[keep], found.share[keep], strict=True):
         for at in np.arange(start, grid[-1] + found.spacing / 2, found.spacing):
             mean, wide = _sharpened(float(at), seen, sd)
-            out += weight * _mass(grid, mean, wide)
+            _add(out, weight, grid, mean, wide)
     return out
 
 
@@ -268,13 +270,16 @@ def _alone(seen: Floats, sd: Floats, grid: Floats) -> Floats:
     out = np.zeros(len(grid))
     for x, s in zip(seen, sd, strict=True):
         same = np.abs(seen - x) < 3 * np.hypot(sd, s)
-        out += (1 - FALSE_SHARE) * _mass(grid, float(x), float(s)) / same.sum()
+        _add(out, (1 - FALSE_SHARE) / float(same.sum()), grid, float(x), float(s))
     return out
 
 
-def _mass(grid: Floats, mean: float, sd: float) -> Floats:
-    low, high = (grid - STEP_MM / 2 - mean) / sd, (grid + STEP_MM / 2 - mean) / sd
-    return np.asarray(ndtr(high) - ndtr(low))
+def _add(out: Floats, weight: float, grid: Floats, mean: float, sd: float) -> None:
+    """Add the chance of a middle at each step of the grid, looked at only as far as there is any."""
+    low, high = (int((mean + sign * FAR_SD * sd) / STEP_MM) for sign in (-1, 1))
+    near = slice(max(low, 0), max(high + 2, 0))
+    edges = (np.append(grid[near], grid[near][-1:] + STEP_MM) - STEP_MM / 2 - mean) / sd
+    out[near] += weight * np.diff(ndtr(edges))
 
 
 def _lines(
