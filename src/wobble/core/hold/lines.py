@@ -155,7 +155,8 @@ def structure(
     lines = _lines(density, grid, useful, seen, sd)
     for a, b in pairs:
         for middle in (a + width_mm / 2, b - width_mm / 2):
-            _add(density, DOUBLE_CHANCE, grid, middle, SD_MM["scanner"])
+            one = np.array([middle]), np.array([SD_MM["scanner"]])
+            density += _spread(np.array([DOUBLE_CHANCE]), *one, len(grid))
             methods = tuple(sorted({d.method for d, x in zip(useful, seen, strict=True) if a < x < b}))
             double = StructureLine(
                 at_mm=middle, sd_mm=SD_MM["scanner"], chance=DOUBLE_CHANCE, methods=methods, double=True
@@ -247,22 +248,21 @@ def _irregular_log(seen: Floats, sd: Floats, wall_mm: float) -> float:
 
 def _density(found: _Regular, seen: Floats, sd: Floats, grid: Floats) -> Floats:
     """Return the chance of a middle at each step under one spacing, sharpened by what was seen of each line."""
-    out = np.zeros(len(grid))
     keep = found.share > found.share.max() * 1e-3
-    for start, weight in zip(found.starts[keep], found.share[keep], strict=True):
-        for at in np.arange(start, grid[-1] + found.spacing / 2, found.spacing):
-            mean, wide = _sharpened(float(at), seen, sd)
-            _add(out, weight, grid, mean, wide)
-    return out
+    n = int(grid[-1] / found.spacing) + 2
+    at = found.starts[keep][:, None] + found.spacing * np.arange(n)[None, :]
+    weight = np.broadcast_to(found.share[keep][:, None], at.shape)
+    on_wall = at <= grid[-1] + found.spacing / 2
+    mean, wide = _sharpened(at[on_wall], seen, sd)
+    return _spread(weight[on_wall], mean, wide, len(grid))
 
 
-def _sharpened(at: float, seen: Floats, sd: Floats) -> tuple[float, float]:
-    """Return where one line stands: built near its place, and as the detections of it say."""
-    precision, total = 1 / BUILT_SD_MM**2, at / BUILT_SD_MM**2
-    mine = np.abs(seen - at) <= 3 * np.hypot(sd, BUILT_SD_MM)
-    precision += float((1 / sd[mine] ** 2).sum())
-    total += float((seen[mine] / sd[mine] ** 2).sum())
-    return total / precision, math.sqrt(1 / precision)
+def _sharpened(at: Floats, seen: Floats, sd: Floats) -> tuple[Floats, Floats]:
+    """Return where lines stand, and how well that is known: built near their places, and as their detections say."""
+    mine = (np.abs(seen[None, :] - at[:, None]) <= 3 * np.hypot(sd, BUILT_SD_MM)[None, :]).astype(float)
+    precision = 1 / BUILT_SD_MM**2 + mine @ (1 / sd**2)
+    total = at / BUILT_SD_MM**2 + mine @ (seen / sd**2)
+    return np.asarray(total / precision), np.asarray(np.sqrt(1 / precision))
 
 
 def _alone(seen: Floats, sd: Floats, grid: Floats) -> Floats:
@@ -270,16 +270,18 @@ def _alone(seen: Floats, sd: Floats, grid: Floats) -> Floats:
     out = np.zeros(len(grid))
     for x, s in zip(seen, sd, strict=True):
         same = np.abs(seen - x) < 3 * np.hypot(sd, s)
-        _add(out, (1 - FALSE_SHARE) / float(same.sum()), grid, float(x), float(s))
+        out += _spread(np.array([(1 - FALSE_SHARE) / same.sum()]), np.array([x]), np.array([s]), len(grid))
     return out
 
 
-def _add(out: Floats, weight: float, grid: Floats, mean: float, sd: float) -> None:
-    """Add the chance of a middle at each step of the grid, looked at only as far as there is any."""
-    low, high = (int((mean + sign * FAR_SD * sd) / STEP_MM) for sign in (-1, 1))
-    near = slice(max(low, 0), max(high + 2, 0))
-    edges = (np.append(grid[near], grid[near][-1:] + STEP_MM) - STEP_MM / 2 - mean) / sd
-    out[near] += weight * np.diff(ndtr(edges))
+def _spread(weight: Floats, mean: Floats, sd: Floats, n: int) -> Floats:
+    """Return the chance of a middle at each of n steps from several places, each looked at as far as there is any."""
+    reach = math.ceil(FAR_SD * float(sd.max(initial=STEP_MM)) / STEP_MM)
+    steps = np.round(mean / STEP_MM).astype(int)[:, None] + np.arange(-reach, reach + 1)[None, :]
+    edges = np.concatenate([steps, steps[:, -1:] + 1], axis=1) * STEP_MM - STEP_MM / 2
+    mass = weight[:, None] * np.diff(ndtr((edges - mean[:, None]) / sd[:, None]), axis=1)
+    there = (steps >= 0) & (steps < n)
+    return np.bincount(steps[there], weights=mass[there], minlength=n).astype(float)
 
 
 def _lines(
