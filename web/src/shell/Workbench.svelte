@@ -15,15 +15,26 @@
     below: Snippet;
     /** Height of the window that is kept for what stands under the drawing, px. */
     keep: number;
+    /** On a phone, what stands under the drawing comes before the right-hand side. */
+    belowFirst?: boolean;
   }
-  let { caption, wobble = $bindable(), side, sideLabel, picture, below, keep }: Props = $props();
+  let {
+    caption,
+    wobble = $bindable(),
+    side,
+    sideLabel,
+    picture,
+    below,
+    keep,
+    belowFirst = false,
+  }: Props = $props();
   let tall = $state(800);
   const room = $derived(tall < 700 || tall > 1100 ? 560 : tall - keep);
 </script>
 
 <svelte:window bind:innerHeight={tall} />
 
-<main>
+<main class:below-first={belowFirst}>
   <div class="left">
     <section class="picture" aria-label="The bay">
       <div class="bar no-print">
@@ -97,6 +108,9 @@
       min-width: 0;
       padding: 0 0.75rem 3rem;
       border-top: 1px solid var(--w-line);
+    }
+    .below-first .side {
+      order: 3;
     }
   }
   @media print {

@@ -171,7 +171,13 @@
   {@const known = hold}
   {@const here = place}
   {@const spacing = hold.back.spacings[0]}
-  <Workbench bind:wobble caption="{bay.name}, the lining faded" keep={300} sideLabel="Answers">
+  <Workbench
+    bind:wobble
+    caption="{bay.name}, the lining faded"
+    keep={300}
+    sideLabel="Answers"
+    belowFirst={points.length > 0}
+  >
     {#snippet picture(height: number)}
       <h1 class="print-only">{open.stored?.job.name} · {bay.name} · drilling list</h1>
       <BayDrawing
