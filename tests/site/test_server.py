@@ -18,6 +18,7 @@ from pathlib import Path
 from tools.look import free_port
 
 ROOT = Path(__file__).resolve().parents[2]
+ENOUGH_WRITTEN = 12
 MOST_RESIDENT_MB = 350
 
 
@@ -94,7 +95,7 @@ def test_hashed_files_memory_and_a_kill(tmp_path):
         assert resident_mb(group) < MOST_RESIDENT_MB
         workroom = next(job["id"] for job in jobs if job["name"] == "Gable workroom")
         acknowledged = _write_until_killed(ines, workroom, group)
-    assert len(acknowledged) >= 12
+    assert len(acknowledged) >= ENOUGH_WRITTEN
     with server(tmp_path) as (address, _):
         ines = Visitor(address)
         ines.call("GET", "/api/session")
@@ -129,13 +130,17 @@ def _write_until_killed(visitor: Visitor, job: str, group: int) -> list[str]:
         "set_up": "line-1",
         "value_mm": 1002.5,
     }
-    killer = subprocess.Popen(["python3", "-c", f"import time, os; time.sleep(1.5); os.killpg({group}, 9)"])
+    killer: subprocess.Popen[bytes] | None = None
     try:
         for i in range(2000):
             body = {"readings": [reading | {"id": f"r{i}"}]}
             visitor.call("POST", f"/api/jobs/{job}/bays/north/readings", body)
             acknowledged.append(f"r{i}")
+            if len(acknowledged) == ENOUGH_WRITTEN:  # however slow the machine: the next ones are being written
+                kill = f"import time, os; time.sleep(0.2); os.killpg({group}, 9)"
+                killer = subprocess.Popen(["python3", "-c", kill])
     except (OSError, urllib.error.URLError):
         pass
+    assert killer is not None, "the server went before it was killed"
     killer.wait(10)
     return acknowledged
