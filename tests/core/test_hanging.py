@@ -273,6 +273,8 @@ def test_between_joists_a_member_bridges_two_of_them():
 
 def test_a_ceiling_nobody_looked_into_holds_nothing():
     assert not any(h.enough for h in racked((), 0).values())
+    shallow = racked((300.0, 1300.0), 0, Backing(runs="out", deepest_mm=60.0))  # a bolt goes 12.5 + 60 deep
+    assert all(h.how == "nothing yet" and "deeper" in h.instead for h in shallow.values())
     concrete = racked((300.0, 1300.0), 0, Backing(kind="masonry", runs="out"))
     assert all("anchors" in h.instead for h in concrete.values())
 
@@ -360,6 +362,10 @@ def test_what_is_thrown_about_is_screwed_into_the_joists_under_it():
     blind = solve_hold(replace(job, bays=(replace(job.bays[0], detections=()),)), "bay").underfoot[0]
     assert (blind.at, blind.enough) == ((), False)
     assert "Boards alone" in blind.instead
+    shallow = replace(job.bays[0], underfoot=replace(boards, deepest_mm=50.0))  # 80 less 18 of base goes 62 deep
+    kept = solve_hold(replace(job, bays=(shallow,)), "bay").underfoot[0]
+    assert (kept.at, kept.enough) == ((), False)
+    assert "deeper" in kept.instead
     still = solve_hold(replace(job, bays=(replace(job.bays[0], backing=Backing()),)), "bay")
     assert still.underfoot == ()
 

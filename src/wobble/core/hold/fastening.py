@@ -32,7 +32,7 @@ from wobble.core.hold.screws import (
 )
 from wobble.core.job import Unit, Value
 from wobble.core.length import format_length
-from wobble.core.unit import LOOSE, TALL_FROM_MM, Hung
+from wobble.core.unit import LOOSE, Hung
 
 STRAP_UNDER_MM = 40.0
 """How far under the top of a unit without a rail its straps are."""
@@ -260,7 +260,7 @@ def _caution(unit: Unit, driving_g: float, *, carried: bool) -> str:
         said.append(
             "A load overhead: a planning figure. Follow the screws' maker and the local code; never hang on a doubt."
         )
-    elif unit.height_mm >= TALL_FROM_MM or unit.front.opens == "drawers":
+    elif tips(unit):
         said.append("It can tip: fix it before anything is put in, and keep children off open drawers.")
     if driving_g:
         said.append(LOCKING)

@@ -16,7 +16,7 @@ from wobble.core.hold.capacity import Screw, beam_use, free_end, together, withd
 from wobble.core.hold.lines import SURE, Structure
 from wobble.core.hold.loads import weight_kg
 from wobble.core.hold.screws import WOODEN
-from wobble.core.hold.services import kept_from
+from wobble.core.hold.services import kept_from, too_deep
 from wobble.core.job import Bay, Unit, Value
 
 SHARE = 0.5
@@ -118,6 +118,8 @@ def _held(bay: Bay, backing: Backing, joists: Structure, runs: Runs, unit: Unit,
     lines = sorted(line.at_mm for line in joists.lines if line.methods and joists.bites(line.at_mm) >= SURE)
     if backing.kind not in WOODEN or not lines:
         return _nothing(hanger, load, _why(backing))
+    if too_deep(backing.lining_mm + BOLT_THREAD_MM, backing):
+        return _nothing(hanger, load, "A bolt would go deeper than is allowed here: find out first what runs above.")
     want = hanger.at[across]
     for line in sorted(lines, key=lambda x: abs(x - want)):
         lean = math.degrees(math.atan2(abs(line - want), drop))

@@ -17,7 +17,7 @@ from wobble.core.hold.capacity import CapacityError, Screw, lateral, together, w
 from wobble.core.hold.lines import SURE, Structure
 from wobble.core.hold.loads import HAND_PULL_N, weight_kg
 from wobble.core.hold.screws import RAIL_MM, SOLD_MM, UNEVEN, WOODEN
-from wobble.core.hold.services import kept_from
+from wobble.core.hold.services import kept_from, too_deep
 from wobble.core.job import Bay, Unit, Value
 
 SHANK_MM, ROOT_MM, REACH_MM = 6.0, 4.2, 40.0
@@ -70,9 +70,13 @@ def _fixed(bay: Bay, floor: Floor, plan: Plan, stand: Stand, unit: Unit, driving
     shims = [s.gap for s in plan.shims if s.unit == unit.id] or [Figure(value_mm=0.0, sd_mm=0.0)]
     packed = max(max(g.value_mm, 0.0) + 2 * g.sd_mm for g in shims)
     sold = next((mm for mm in SOLD_MM if mm >= RAIL_MM + packed + floor.backing.lining_mm + REACH_MM), None)
+    deep = sold is not None and too_deep(sold - RAIL_MM - packed, floor.backing)
     rows = {at[1] for at in spots}
     use, instead = 0.0, ""
-    if sold is None or floor.backing.kind not in WOODEN or len(spots) < 2:
+    if deep:
+        instead = "A screw would go deeper than is allowed here: find out first what runs below."
+        spots, sold = [], 0.0
+    elif sold is None or floor.backing.kind not in WOODEN or len(spots) < 2:
         instead = (
             "Find the joists under it first. Boards alone are not counted on: bolt through them onto broad plates, "
             "where you have seen that nothing runs below."
