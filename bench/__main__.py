@@ -19,14 +19,14 @@ def main() -> None:
     """Measure and print."""
     parser = argparse.ArgumentParser(prog="./run bench", description=__doc__)
     parser.add_argument("--rooms", type=int, default=200, help="made-up rooms to survey")
-    parser.add_argument("--bays", type=int, default=100, help="made-up bays of five surfaces")
+    parser.add_argument("--places", type=int, default=100, help="made-up places of five surfaces")
     parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
     parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
     parser.add_argument("--walls", type=int, default=300, help="made-up walls with studs to find")
     parser.add_argument("--no-browser", action="store_true", help="leave the drawing on the phone out")
     options = parser.parse_args()
     print_accuracy(accuracy(options.rooms))
-    print_five(five(options.bays))
+    print_five(five(options.places))
     print_races(races(options.floors))
     print_alcoves(alcoves(options.alcoves))
     print_walls(walls(options.walls))
@@ -51,13 +51,13 @@ def print_accuracy(found: Accuracy) -> None:
 
 def print_five(found: Five) -> None:
     """Print what the surveys of five surfaces came to."""
-    print(f"Five surfaces, {found.n_bays} made-up bays, {found.n_readings} readings each, 1 mm instruments")
+    print(f"Five surfaces, {found.n_places} made-up places, {found.n_readings} readings each, 1 mm instruments")
     for surface in SURFACES:
         print(f"  RMS error, {surface:9} {found.rms_mm(surface):.2f} mm (expected below {EXPECTED_RMS_MM[surface]})")
     print(f"  truth inside the 95 % interval               {found.coverage:.3f} (expected 0.93-0.99)")
     print(f"  single 10 mm misreads named first, anywhere  {found.share_found('any'):.3f} (expected 0.80 or more)")
     print(f"  the same, on the floor                       {found.share_found('floor'):.3f} (expected 0.95 or more)")
-    print(f"  clean surveys falsely accused                {found.accused / found.n_bays:.3f} (expected under 0.05)")
+    print(f"  clean surveys falsely accused                {found.accused / found.n_places:.3f} (expected under 0.05)")
     print(f"  RMS error of corner angles, with a diagonal  {found.angle_rms_deg:.3f}° (expected below 0.15)")
 
 

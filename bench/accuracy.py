@@ -14,10 +14,11 @@ from numpy.typing import NDArray
 from scipy.interpolate import LinearNDInterpolator, NearestNDInterpolator
 
 from wobble.core.gauge.stations import stations
-from wobble.core.gauge.survey import Survey, survey
-from wobble.core.job import Bay, Instrument, Job, Offset, SetUp, SurfaceName
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import READING_KINDS, Instrument, Job, Offset, Place, SetUp, SurfaceName, with_facts
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import ROOM_SIZE_MM, Room, made_up_room
+from wobble.core.solve import survey_of
 
 Floats = NDArray[np.float64]
 SURFACES: tuple[SurfaceName, ...] = ("floor", "back")
@@ -45,25 +46,27 @@ class Accuracy:
 def measured_room(room: Room, seed: int) -> Job:
     """Return a job with the proposed round of the room read by a laser and a rule."""
     width, depth, height = ROOM_SIZE_MM
-    bay = Bay(id="bay", name="Bay", width_mm=width, depth_mm=depth, height_mm=height, set_ups=tuple(LINES.values()))
-    round_ = stations(bay)
+    place = Place(
+        id="place", name="Place", width_mm=width, depth_mm=depth, height_mm=height, set_ups=tuple(LINES.values())
+    )
+    round_ = stations(place)
     readings: list[Offset] = []
     for i, surface in enumerate(SURFACES):
         spots = np.asarray([s.at for s in round_ if s.surface == surface])
         readings += read_offsets(room.surfaces[surface], surface, spots, LINES[surface], LASER, seed=10 * seed + i)
-    return Job(name="", instruments=(LASER,), bays=(replace(bay, readings=tuple(readings)),))
+    return Job(name="", instruments=(LASER,), places=(with_facts(place, READING_KINDS, tuple(readings)),))
 
 
 def with_misread(job: Job, seed: int) -> tuple[Job, str]:
     """Return the job with one reading off by ten millimetres, and that reading's id."""
     rng = np.random.default_rng(seed)
-    readings = list(job.bays[0].readings)
+    readings = list(job.places[0].readings)
     index, sign = int(rng.integers(len(readings))), float(rng.choice([-1.0, 1.0]))
     wrong = readings[index]
     if not isinstance(wrong, Offset):
         raise TypeError("the bench reads offsets only")
     readings[index] = replace(wrong, value_mm=wrong.value_mm + sign * MISREAD_MM)
-    return replace(job, bays=(replace(job.bays[0], readings=tuple(readings)),)), wrong.id
+    return replace(job, places=(with_facts(job.places[0], READING_KINDS, tuple(readings)),)), wrong.id
 
 
 def accuracy(n_rooms: int) -> Accuracy:
@@ -74,11 +77,11 @@ def accuracy(n_rooms: int) -> Accuracy:
     for seed in range(n_rooms):
         room = made_up_room(seed)
         job = measured_room(room, seed)
-        n_readings = len(job.bays[0].readings)
-        clean = survey(job, job.bays[0])
+        n_readings = len(job.places[0].readings)
+        clean = survey_of(job, job.places[0].id)
         accused += bool(clean.suspects)
         wrong, culprit = with_misread(job, 5000 + seed)
-        found += [d.reading_id for d in survey(wrong, wrong.bays[0]).suspects] == [culprit]
+        found += [d.reading_id for d in survey_of(wrong, wrong.places[0].id).suspects] == [culprit]
         for surface in SURFACES:
             _compare(room, clean, surface, np.random.default_rng(9000 + seed), errors, inside)
     rms = {name: float(np.sqrt(np.mean(np.concatenate(found_errors) ** 2))) for name, found_errors in errors.items()}

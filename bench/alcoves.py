@@ -7,14 +7,15 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from wobble.core.fit.openings import Opening, Stand, opening
-from wobble.core.fit.plan import SURE
-from wobble.core.fit.run import tiers
-from wobble.core.fit.walls import walls
-from wobble.core.gauge.survey import survey
-from wobble.core.job import Bay, Instrument, Job, Reading, SetUp, SurfaceName, Unit
+from wobble.core.confidence import SURE
+from wobble.core.fit.run.stand import Stand
+from wobble.core.fit.run.tiers import tiers
+from wobble.core.fit.sides.openings import Opening, opening
+from wobble.core.fit.surfaces.walls import walls
+from wobble.core.job import Instrument, Job, Place, Reading, SetUp, SurfaceName, Unit
 from wobble.core.practice.instruments import read_offsets, read_spans
 from wobble.core.practice.rooms import Hump, TrueSurface
+from wobble.core.solve import survey_of
 
 Floats = NDArray[np.float64]
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 1400.0, 620.0, 2300.0
@@ -125,8 +126,8 @@ def surveyed(alcove: Alcove, seed: int) -> Job:
         readings += read_offsets(truth, name, spots, ACROSS, TOOL, seed=3 * seed + i)
     readings += read_spans((alcove.left, alcove.right), "left-right", widths, TOOL, seed=3 * seed + 2)
     box = Unit(id="A", name="Box", kind="tall", x_mm=0.0, width_mm=alcove.box_mm, depth_mm=BOX[0], height_mm=BOX[1])
-    bay = Bay(
-        id="bay",
+    place = Place(
+        id="place",
         name="Alcove",
         kind="alcove",
         width_mm=WIDTH_MM,
@@ -134,16 +135,16 @@ def surveyed(alcove: Alcove, seed: int) -> Job:
         height_mm=HEIGHT_MM,
         surfaces=("left", "right"),
         set_ups=(ACROSS,),
-        readings=tuple(readings),
+        facts=tuple(readings),
         units=(box,),
     )
-    return Job(name="", instruments=(TOOL,), bays=(bay,))
+    return Job(name="", instruments=(TOOL,), places=(place,))
 
 
 def verdict(job: Job) -> Opening:
-    """Return what Wobble says of the box in the job's bay."""
-    found = survey(job, job.bays[0])
-    said = opening(found, walls(found), tiers(found.bay)[0], Stand(0.0, BACK_MM, 0.0), clearance_mm=0.0)
+    """Return what Wobble says of the box in the job's place."""
+    found = survey_of(job, job.places[0].id)
+    said = opening(found, walls(found), tiers(job.places[0])[0], Stand(0.0, BACK_MM, 0.0), clearance_mm=0.0)
     if said is None:
         raise RuntimeError("both walls were read")
     return said

@@ -1,4 +1,4 @@
-"""How long the page takes to redraw on a phone: a bay of 500 readings and 50 marks beside the demo bay, in one browser.
+"""How long the page takes to redraw on a phone: a place of 500 readings and 50 obstacles beside the demo place.
 
 The processor is slowed four times, as phones are; each figure is the median from a turned wobble to the next frame.
 """
@@ -16,11 +16,11 @@ from tools.look import demo_server
 
 from bench.speed import Timing, room_with
 from wobble.core.formats.document import write_job
-from wobble.core.job import Job, Mark
+from wobble.core.job import Job, Obstacle, with_facts
 from wobble.core.practice.gable import gable_workroom
 
 SLOWED = 4
-N_READINGS, N_MARKS = 500, 50
+N_READINGS, N_OBSTACLES = 500, 50
 REDRAW = """async () => {
   const slider = document.querySelector('input[aria-label="Exaggeration"]');
   const took = [];
@@ -36,25 +36,27 @@ REDRAW = """async () => {
 
 
 def crowded_job() -> Job:
-    """Return a job whose bay has 500 readings and 50 marks."""
+    """Return a job whose place has 500 readings and 50 obstacles."""
     job, rng = room_with(N_READINGS), np.random.default_rng(5)
-    bay = job.bays[0]
-    marks = tuple(
-        Mark(
+    place = job.places[0]
+    obstacles = tuple(
+        Obstacle(
+            taken_at=place.facts[0].taken_at,
             id=f"m-{i}",
             name=f"Outlet {i}",
             kind="outlet",
             surface="back",
-            at=(float(rng.uniform(0, bay.width_mm - 90)), float(rng.uniform(0, bay.height_mm - 90))),
+            at=(float(rng.uniform(0, place.width_mm - 90)), float(rng.uniform(0, place.height_mm - 90))),
             size=(86.0, 86.0),
         )
-        for i in range(N_MARKS)
+        for i in range(N_OBSTACLES)
     )
-    return replace(job, name="Crowded", bays=(replace(bay, marks=marks, units=gable_workroom().bays[0].units),))
+    units = gable_workroom().places[0].units
+    return replace(job, name="Crowded", places=(with_facts(replace(place, units=units), (Obstacle,), obstacles),))
 
 
 def redraws() -> list[Timing]:
-    """Time a redraw of the crowded bay and of the demo bay on a slowed phone."""
+    """Time a redraw of the crowded place and of the demo place on a slowed phone."""
     with demo_server() as address, sync_playwright() as playwright:
         browser = launch(playwright)
         page = browser.new_context(**_phone(), base_url=address).new_page()
@@ -66,9 +68,9 @@ def redraws() -> list[Timing]:
         crowded = _import(page, crowded_job())
         page.context.new_cdp_session(page).send("Emulation.setCPUThrottlingRate", {"rate": SLOWED})
         plain = _median(page, f"/jobs/{demo}/north/gauge")
-        full = _median(page, f"/jobs/{crowded}/bay/gauge")
+        full = _median(page, f"/jobs/{crowded}/place/gauge")
         browser.close()
-    return [Timing(f"{N_READINGS} readings, {N_MARKS} marks", full, "the demo bay", plain)]
+    return [Timing(f"{N_READINGS} readings, {N_OBSTACLES} obstacles", full, "the demo place", plain)]
 
 
 def _phone() -> dict[str, Any]:

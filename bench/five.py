@@ -1,4 +1,4 @@
-"""Accuracy on made-up bays of five surfaces with about sixty mixed readings of 1 mm instruments."""
+"""Accuracy on made-up places of five surfaces with about sixty mixed readings of 1 mm instruments."""
 
 from __future__ import annotations
 
@@ -9,12 +9,25 @@ from msgspec.structs import replace
 from numpy.typing import NDArray
 
 from wobble.core.gauge.stations import stations
-from wobble.core.gauge.survey import Survey, survey
+from wobble.core.gauge.survey import Survey
 from wobble.core.gauge.traits import traits
-from wobble.core.job import SIDE_OF, Bay, Corner, Instrument, Job, Offset, Reading, SetUp, SurfaceName
+from wobble.core.job import (
+    READING_KINDS,
+    SIDE_OF,
+    Corner,
+    Instrument,
+    Job,
+    Offset,
+    Place,
+    Reading,
+    SetUp,
+    SurfaceName,
+    with_facts,
+)
 from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import ROOM_SIZE_MM, Room, made_up_room
 from wobble.core.practice.survey import read_round
+from wobble.core.solve import survey_of
 
 Floats = NDArray[np.float64]
 SURFACES: tuple[SurfaceName, ...] = ("floor", "back", "left", "right", "ceiling")
@@ -32,9 +45,9 @@ EXPECTED_RMS_MM = {"floor": 0.8, "back": 0.8, "left": 1.1, "right": 1.1, "ceilin
 
 @dataclass
 class Five:
-    """What was found over all bays: squared errors and hits by surface, and counts."""
+    """What was found over all places: squared errors and hits by surface, and counts."""
 
-    n_bays: int = 0
+    n_places: int = 0
     n_readings: int = 0
     errors: dict[str, list[Floats]] = field(default_factory=dict)
     inside: list[NDArray[np.bool_]] = field(default_factory=list)
@@ -61,13 +74,13 @@ class Five:
         return float(np.mean(self.found[where]))
 
 
-def bay_of_five() -> Bay:
-    """Return the bay without readings."""
+def place_of_five() -> Place:
+    """Return the place without readings."""
     width, depth, height = ROOM_SIZE_MM
     lines = tuple({line.id: line for line in LINES.values()}.values())
-    return Bay(
-        id="bay",
-        name="Bay",
+    return Place(
+        id="place",
+        name="Place",
         width_mm=width,
         depth_mm=depth,
         height_mm=height,
@@ -76,51 +89,51 @@ def bay_of_five() -> Bay:
     )
 
 
-def measured(room: Room, bay: Bay, seed: int) -> Job:
+def measured(room: Room, place: Place, seed: int) -> Job:
     """Return a job of 64 readings with 1 mm instruments.
 
     Floor and back on a grid of seven by three, nine readings on each side wall and four spans up, as proposed.
     """
     readings: list[Reading] = []
     for i, surface in enumerate(GRIDDED):
-        spots = _grid_of(bay, surface)
+        spots = _grid_of(place, surface)
         readings += read_offsets(room.surfaces[surface], surface, spots, LINES[surface], TOOL, seed=10 * seed + i)
     walls: tuple[SurfaceName, ...] = ("floor", "left", "right", "ceiling")
-    round_ = read_round(replace(bay, surfaces=walls), room.surfaces, LINES, TOOL, 10 * seed + 5)
+    round_ = read_round(replace(place, surfaces=walls), room.surfaces, LINES, TOOL, 10 * seed + 5)
     readings += [r for r in round_ if not (isinstance(r, Offset) and r.surface == "floor")]
-    return Job(name="", instruments=(TOOL,), bays=(replace(bay, readings=tuple(readings)),))
+    return Job(name="", instruments=(TOOL,), places=(with_facts(place, READING_KINDS, tuple(readings)),))
 
 
-def _grid_of(bay: Bay, surface: SurfaceName) -> Floats:
+def _grid_of(place: Place, surface: SurfaceName) -> Floats:
     """Return the spots at which floor or back is read: the second axis as far as the proposed round goes."""
-    second = [s.at[1] for s in stations(bay) if s.surface == surface]
-    axes = np.linspace(60.0, bay.width_mm - 60.0, 7), np.linspace(min(second), max(second), 3)
+    second = [s.at[1] for s in stations(place) if s.surface == surface]
+    axes = np.linspace(60.0, place.width_mm - 60.0, 7), np.linspace(min(second), max(second), 3)
     return np.stack(np.meshgrid(*axes), axis=-1).reshape(-1, 2)
 
 
-def five(n_bays: int) -> Five:
-    """Survey made-up bays and compare with their truth."""
-    out, bay = Five(), bay_of_five()
-    for seed in range(n_bays):
+def five(n_places: int) -> Five:
+    """Survey made-up places and compare with their truth."""
+    out, place = Five(), place_of_five()
+    for seed in range(n_places):
         room = made_up_room(20_000 + seed)
-        job = measured(room, bay, seed)
-        clean = survey(job, job.bays[0])
-        out.n_bays, out.n_readings = out.n_bays + 1, len(job.bays[0].readings)
+        job = measured(room, place, seed)
+        clean = survey_of(job, job.places[0].id)
+        out.n_places, out.n_readings = out.n_places + 1, len(job.places[0].readings)
         out.accused += bool(clean.suspects) or clean.knock is not None
         rng = np.random.default_rng(seed)
         for surface in SURFACES:
-            _compare(room, clean, surface, rng, out)
+            _compare(room, place, clean, surface, rng, out)
         out.angles_deg += _angle_errors(room, job, rng)
         for where in ("floor", "any"):
             wrong, culprit = _misread(job, where, rng)
-            named = [d.reading_id for d in survey(wrong, wrong.bays[0]).suspects]
+            named = [d.reading_id for d in survey_of(wrong, wrong.places[0].id).suspects]
             out.found.setdefault(where, []).append(named[:1] == [culprit])
     return out
 
 
 def _angle_errors(room: Room, job: Job, rng: np.random.Generator) -> list[float]:
     """Return errors of the corner angles, degrees, once two diagonals are measured in each corner."""
-    bay = job.bays[0]
+    place = job.places[0]
     heights, a, b = (300.0, 1500.0), 600.0, 600.0
     corners: list[Reading] = []
     for corner in ("back-left", "back-right"):
@@ -128,8 +141,8 @@ def _angle_errors(room: Room, job: Job, rng: np.random.Generator) -> list[float]
             angle = np.radians(true_angle_deg(room, corner, z, a, b))
             c = np.sqrt(a * a + b * b - 2 * a * b * np.cos(angle)) + rng.normal(0, TOOL.sigma_mm)
             corners.append(diagonal(f"{corner}-{z:.0f}", corner, z, (a, b), round(float(c) * 2) / 2))
-    more = replace(job, bays=(replace(bay, readings=(*bay.readings, *corners)),))
-    found = {t.surface: t.value for t in traits(survey(more, more.bays[0])) if t.kind == "angle"}
+    more = replace(job, places=(with_facts(place, READING_KINDS, (*place.readings, *corners)),))
+    found = {t.surface: t.value for t in traits(survey_of(more, more.places[0].id)) if t.kind == "angle"}
     heights_read = np.linspace(100.0, 2240.0, 3)
     errors = []
     for corner, side in SIDE_OF.items():
@@ -163,9 +176,11 @@ def true_angle_deg(room: Room, corner: str, z: float, a: float, b: float) -> flo
     return float(np.degrees(np.arccos(along @ out / np.linalg.norm(along) / np.linalg.norm(out))))
 
 
-def _compare(room: Room, clean: Survey, surface: SurfaceName, rng: np.random.Generator, out: Five) -> None:
+def _compare(
+    room: Room, place: Place, clean: Survey, surface: SurfaceName, rng: np.random.Generator, out: Five
+) -> None:
     """Compare at spots inside what was read."""
-    at = np.asarray([s.at for s in stations(clean.bay) if s.surface == surface])
+    at = np.asarray([s.at for s in stations(place) if s.surface == surface])
     spots = rng.uniform(at.min(axis=0), at.max(axis=0), (40, 2))
     truth = room.surfaces[surface].at(spots)
     mean, sd = clean.adjustment.mean_and_sd((surface, spots))
@@ -175,9 +190,9 @@ def _compare(room: Room, clean: Survey, surface: SurfaceName, rng: np.random.Gen
 
 def _misread(job: Job, where: str, rng: np.random.Generator) -> tuple[Job, str]:
     """Return the job with one reading of a surface, or any one, off by ten millimetres, and its id."""
-    readings = list(job.bays[0].readings)
+    readings = list(job.places[0].readings)
     mine = [i for i, r in enumerate(readings) if where in ("any", r.surface if isinstance(r, Offset) else "ceiling")]
     index, sign = int(rng.choice(mine)), float(rng.choice([-1.0, 1.0]))
     wrong = readings[index]
     readings[index] = replace(wrong, value_mm=wrong.value_mm + sign * MISREAD_MM)  # type: ignore[union-attr]
-    return replace(job, bays=(replace(job.bays[0], readings=tuple(readings)),)), wrong.id
+    return replace(job, places=(with_facts(job.places[0], READING_KINDS, tuple(readings)),)), wrong.id

@@ -5,15 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 import numpy as np
-from msgspec.structs import replace
 from numpy.typing import NDArray
 
-from wobble.core.fit.ground import HighPoint, high_point
+from wobble.core.fit.run.ground import HighPoint, high_point
 from wobble.core.gauge.stations import Station, next_reading
-from wobble.core.gauge.survey import Survey, survey
-from wobble.core.job import Bay, Instrument, Job, SetUp
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import READING_KINDS, Instrument, Job, Place, SetUp, with_facts
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import ROOM_SIZE_MM, Room, made_up_room
+from wobble.core.solve import survey_of
 
 Floats = NDArray[np.float64]
 TOOL = Instrument(id="rule", name="Laser and rule", sigma_mm=0.6)
@@ -47,10 +47,10 @@ def _spots(n_along: int, n_out: int) -> Floats:
 
 def _surveyed(room: Room, spots: Floats, seed: int) -> Survey:
     width, depth, height = ROOM_SIZE_MM
-    bay = Bay(id="bay", name="Bay", width_mm=width, depth_mm=depth, height_mm=height, set_ups=(LINE,))
+    place = Place(id="place", name="Place", width_mm=width, depth_mm=depth, height_mm=height, set_ups=(LINE,))
     readings = read_offsets(room.surfaces["floor"], "floor", spots, LINE, TOOL, seed=seed)
-    job = Job(name="", instruments=(TOOL,), bays=(replace(bay, readings=readings),))
-    return survey(job, job.bays[0])
+    job = Job(name="", instruments=(TOOL,), places=(with_facts(place, READING_KINDS, readings),))
+    return survey_of(job, job.places[0].id)
 
 
 def _base_height(found: Survey) -> tuple[HighPoint, Floats]:

@@ -6,8 +6,9 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from wobble.core.behind import Detection, Sees
-from wobble.core.hold.lines import EDGE_MM, SPACINGS_MM, SURE, Structure, structure
+from wobble.core.confidence import SURE_TO_BITE
+from wobble.core.facts import Detection, Sees
+from wobble.core.hold.structure.lines import EDGE_MM, SPACINGS_MM, Structure, structure
 from wobble.core.practice.instruments import FIRST_READING
 
 WALL_MM = 3600.0
@@ -76,7 +77,7 @@ def walls(n: int, first_seed: int = 30_000) -> Walls:
         wall = made_up_wall(seed)
         found = known(wall)
         out.named.append(found.spacings[0].mm is not None and abs(found.spacings[0].mm - wall.spacing) < 0.1)
-        called = [line.at_mm for line in found.lines if found.bites(line.at_mm) >= SURE]
+        called = [line.at_mm for line in found.lines if found.bites(line.at_mm) >= SURE_TO_BITE]
         out.n_called.append(len(called))
         studs = np.asarray(wall.studs)
         out.bites += [bool(np.abs(studs - x).min() <= STUD_MM / 2 - EDGE_MM) for x in called]

@@ -5,7 +5,21 @@ from __future__ import annotations
 from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
 
-from wobble.core.job import Bay, Instrument, Job, Offset, Reading, SetUp, ShimKit, ShimPiece, Slope, SurfaceName, Unit
+from wobble.core.job import (
+    Detection,
+    Instrument,
+    Job,
+    Obstacle,
+    Offset,
+    Place,
+    Reading,
+    SetUp,
+    ShimKit,
+    ShimPiece,
+    Slope,
+    SurfaceName,
+    Unit,
+)
 
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
 EXACT = Instrument(id="exact", name="Exact", sigma_mm=0.01)
@@ -66,22 +80,24 @@ def job_of(
     set_ups: tuple[SetUp, ...] = (LINE, LOST_LINE, PLUMB),
     surfaces: tuple[SurfaceName, ...] = ("floor", "back"),
     kit: ShimKit | None = None,
-    **bay: object,
+    detections: tuple[Detection, ...] = (),
+    obstacles: tuple[Obstacle, ...] = (),
+    **place: object,
 ) -> Job:
-    """Return a job of one bay."""
-    made = Bay(
-        id="bay",
-        name="Bay",
+    """Return a job of one place."""
+    made = Place(
+        id="place",
+        name="Place",
         width_mm=width,
         depth_mm=depth,
         height_mm=2400.0,
         set_ups=set_ups,
         surfaces=surfaces,
-        readings=readings,
+        facts=(*readings, *detections, *obstacles),
         units=units,
-        **bay,  # type: ignore[arg-type]
+        **place,  # type: ignore[arg-type]
     )
-    return Job(name="Test", instruments=(EXACT, RULE), kit=kit or plain_kit(), bays=(made,))
+    return Job(name="Test", instruments=(EXACT, RULE), kit=kit or plain_kit(), places=(made,))
 
 
 def plain_kit() -> ShimKit:

@@ -25,7 +25,7 @@ from tools.browser import PHONE, TABLE, Watch, launch, overflow
 
 ROOT = Path(__file__).resolve().parents[1]
 KEPT = ROOT / "docs" / "screenshots"
-BAY = "/jobs/{workroom}/north"
+PLACE = "/jobs/{workroom}/north"
 JOBS = {"workroom": "Gable workroom", "vestry": "Vestry press", "galley": "Narrowboat galley"}
 
 
@@ -90,23 +90,23 @@ VIEWS = (
     View("sign-in", "/", signed_in=False),
     View("jobs", "/"),
     View("job", "/jobs/{workroom}"),
-    View("bay", BAY + "/place"),
-    View("gauge", BAY + "/gauge", _type_a_reading),
+    View("place", PLACE + "/place"),
+    View("gauge", PLACE + "/gauge", _type_a_reading),
     View("gauge-alcove", "/jobs/{vestry}/alcove/gauge"),
     View("gauge-cut", "/jobs/{vestry}/alcove/gauge", _cut_through),
     View("place", "/jobs/{vestry}/alcove/gauge", _to_place),
-    View("fit", BAY + "/fit"),
+    View("fit", PLACE + "/fit"),
     View("fit-sides", "/jobs/{vestry}/alcove/fit", _part("Sides")),
-    View("fit-lines", BAY + "/fit", _part("Cut lines")),
+    View("fit-lines", PLACE + "/fit", _part("Cut lines")),
     View("fit-galley", "/jobs/{galley}/galley/fit"),
-    View("fit-working", BAY + "/fit", _open_working),
-    View("fit-dark", BAY + "/fit", dark=True),
-    View("hold", BAY + "/hold", _open_screw),
-    View("gauge-phone", BAY + "/gauge", screen="phone"),
-    View("fit-phone", BAY + "/fit", screen="phone"),
-    View("hold-phone", BAY + "/hold", _to_drilling, screen="phone"),
+    View("fit-working", PLACE + "/fit", _open_working),
+    View("fit-dark", PLACE + "/fit", dark=True),
+    View("hold", PLACE + "/hold", _open_screw),
+    View("gauge-phone", PLACE + "/gauge", screen="phone"),
+    View("fit-phone", PLACE + "/fit", screen="phone"),
+    View("hold-phone", PLACE + "/hold", _to_drilling, screen="phone"),
     # last: the decision that it turns is kept
-    View("fit-cut-down", BAY + "/fit", _cut_down),
+    View("fit-cut-down", PLACE + "/fit", _cut_down),
 )
 
 

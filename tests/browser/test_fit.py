@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 from playwright.sync_api import Page, expect
 
-from wobble.site.models import Bay, Job
+from wobble.site.models import Job, Place
 
 pytestmark = [pytest.mark.browser, pytest.mark.django_db(transaction=True)]
 
@@ -15,7 +15,7 @@ def pane(page: Page, name: str) -> None:
 
 
 def vestry(visit) -> str:
-    """Open the vestry's press and return its bay's address."""
+    """Open the vestry's press and return its place's address."""
     visit.open_demo()
     job = Job.objects.get(name="Vestry press")
     return f"/jobs/{job.id}/alcove"
@@ -31,7 +31,7 @@ def test_the_split_is_turned_marked_undone_and_kept(table):
     expect(left).to_contain_text("was 66")
     expect(page.get_by_text("Too little room at the left")).to_be_visible()
     expect(page.get_by_role("button", name="Undo", exact=True)).to_be_visible()
-    assert Bay.objects.get(job__name="Vestry press").closing["split"] == "none at the left"
+    assert Place.objects.get(job__name="Vestry press").decided["closing"]["split"] == "none at the left"
     page.keyboard.press("u")
     expect(left).to_contain_text("63.2")
     left.get_by_role("button").first.click()
@@ -97,12 +97,12 @@ def test_a_unit_is_said_whole_and_screw_feet_follow(table):
     page.get_by_role("button", name="More about P Press").click()
     page.get_by_label("It stands").select_option("feet")
     page.get_by_role("button", name="Keep changes").click()
-    expect(page.get_by_text("The bay is kept.")).to_be_visible()
+    expect(page.get_by_text("The place is kept.")).to_be_visible()
     table.goto(place + "/fit")
     feet = page.get_by_role("table", name="Screw feet, each set once")
     expect(feet.get_by_role("row")).to_have_count(5)
     expect(feet).to_contain_text("turn")
-    assert Bay.objects.get(key="alcove").units.get().standing["on"] == "feet"
+    assert Place.objects.get(key="alcove").decided["units"][0]["standing"]["on"] == "feet"
 
 
 def test_a_length_is_divided_as_it_is_typed(table):

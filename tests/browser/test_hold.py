@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from tools.browser import PHONE
 
-from wobble.site.models import Bay
+from wobble.site.models import Fact, Place
 
 pytestmark = [pytest.mark.browser, pytest.mark.django_db(transaction=True)]
 PANES = ["Drilling list", "Rests and joins", "Overhead", "Flatten", "Hang things on"]
@@ -17,7 +17,7 @@ def pane(page: Page, name: str) -> None:
 
 
 def detections() -> list[dict[str, object]]:
-    return list(Bay.objects.get(key="north").detections)
+    return [row.fact for row in Fact.objects.filter(place__key="north", kind="detection", aside=None)]
 
 
 def test_a_hole_that_missed_is_a_tap_and_the_studs_are_estimated_again(phone):
@@ -83,7 +83,7 @@ def test_the_drawing_says_where_and_a_backing_is_said(table):
     page.get_by_label("Anchor").press("Tab")
     expect(page.get_by_label("Its maker’s load out, N")).to_be_visible()
     expect(page.get_by_text("Say which anchor")).to_have_count(0)
-    assert (Bay.objects.get(key="north").backing or {})["anchor"]["name"] == "Plug 8"
+    assert (Place.objects.get(key="north").decided["backing"])["anchor"]["name"] == "Plug 8"
 
 
 def test_a_wall_unit_hung_over_a_batten_is_told_with_its_spacers(table):
@@ -94,7 +94,7 @@ def test_a_wall_unit_hung_over_a_batten_is_told_with_its_spacers(table):
     page.get_by_label("It hangs").select_option("split batten")
     expect(page.get_by_label("Cleats or battens thick, mm")).to_have_value("18")
     page.get_by_role("button", name="Keep changes").click()
-    expect(page.get_by_text("The bay is kept.")).to_be_visible()
+    expect(page.get_by_text("The place is kept.")).to_be_visible()
     table.goto(home + "/north/hold")
     pane(page, "Rests and joins")
     told = page.get_by_role("article").filter(has_text="E Glue and clamps")

@@ -12,9 +12,15 @@ from playwright.sync_api import Page, expect
 from tools.browser import PHONE, TABLE
 
 from wobble.core.formats.document import write_job
-from wobble.site.models import Bay, Job, Mark, Note, Reading
+from wobble.site.edits import READING_TAGS
+from wobble.site.models import Fact, Job, Place
 
 pytestmark = pytest.mark.browser
+
+
+def readings(job: str = "Gable workroom"):
+    """Return the readings of a job as they are stored."""
+    return Fact.objects.filter(place__job__name=job, kind__in=READING_TAGS)
 
 
 def type_reading(page: Page, value: float | str) -> None:
@@ -28,7 +34,7 @@ def shim_cell(page: Page, unit: str, support: str):
 
 
 def test_from_nothing_to_a_shim_list(desks):
-    """A floor falling 2 per 600: describe the bay, type the survey, slip once by ten, take it again, read the list."""
+    """A floor falling 2 per 600: describe the place, type the survey, slip once, take it again, read the list."""
     get_user_model().objects.create_user("tomas", password="dusty hands")
     desk = desks()
     page = desk.page
@@ -53,8 +59,8 @@ def test_from_nothing_to_a_shim_list(desks):
     expect(page.get_by_text("Floor 1 of", exact=False)).to_be_visible()
     expect(page.locator(".bx--modal.is-visible")).to_have_count(0)  # what is typed belongs to the dialog till it closes
     job = Job.objects.get()
-    bay = job.bays.get()
-    round_ = page.evaluate(f"fetch('/api/jobs/{job.id}/bays/{bay.key}/gauge').then((r) => r.json())")["stations"]
+    place = job.places.get()
+    round_ = page.evaluate(f"fetch('/api/jobs/{job.id}/places/{place.key}/gauge').then((r) => r.json())")["stations"]
     floor = [s["at"] for s in round_ if s["surface"] == "floor"]
     slipped = floor[len(floor) // 2]
     for at in floor:
@@ -63,7 +69,7 @@ def test_from_nothing_to_a_shim_list(desks):
         type_reading(page, f"{read:.1f}")
     expect(page.get_by_role("button", name=re.compile("Measure again"))).to_contain_text("slip of ten millimetres")
     expect(page.get_by_role("status")).to_have_text("kept")
-    assert Reading.objects.count() == len(floor)
+    assert Fact.objects.count() == len(floor)
 
     page.get_by_role("link", name="Fit", exact=True).click()
     expect(page.get_by_text("A floor reading disagrees")).to_be_visible()
@@ -74,7 +80,7 @@ def test_from_nothing_to_a_shim_list(desks):
     expect(page.get_by_text("which disagrees")).to_be_visible()
     type_reading(page, f"{1000 + 2 * slipped[0] / 600:.1f}")
     expect(page.get_by_role("button", name=re.compile("Measure again"))).to_have_count(0)
-    assert Reading.objects.count() == len(floor) + 1, "both readings stay on record"
+    assert Fact.objects.count() == len(floor) + 1, "both readings stay on record"
 
     page.get_by_role("link", name="Fit", exact=True).click()
     expect(page.get_by_text("readings agree")).to_be_visible()
@@ -136,7 +142,7 @@ def test_a_fixed_top_is_kept_to_the_tenth(table):
     field.press("Enter")
     expect(page.get_by_role("button", name=re.compile("Top of the units"))).to_contain_text("733.5")
     page.wait_for_timeout(700)
-    assert Job.objects.get(name="Gable workroom").bays.get().datum["top_mm"] == 733.5
+    assert Job.objects.get(name="Gable workroom").places.get().decided["datum"]["top_mm"] == 733.5
 
 
 def test_a_figure_opens_its_working_down_to_the_readings(table):
@@ -160,7 +166,9 @@ def test_export_and_import_bring_the_same_job_back(table, tmp_path):
     path = tmp_path / "job.json"
     download.value.save_as(path)
     document = json.loads(path.read_text())
-    assert len(document["bays"][0]["readings"]) == 78
+    assert (
+        sum(fact["fact"] != "detection" and fact["fact"] != "obstacle" for fact in document["places"][0]["facts"]) == 78
+    )
     table.goto("/")
 
     def choose_file():
@@ -171,11 +179,11 @@ def test_export_and_import_bring_the_same_job_back(table, tmp_path):
     choose_file()
     expect(page.get_by_role("link", name="Gable workroom")).to_have_count(2)
 
-    document["bays"][0]["readings"][4]["value_mm"] = "ten"
+    document["places"][0]["facts"][4]["value_mm"] = "ten"
     path.write_text(json.dumps(document))
     table.watch.expected.add(422)
     choose_file()
-    expect(page.get_by_text("$.bays[0].readings[4].value_mm")).to_be_visible()
+    expect(page.get_by_text("$.places[0].facts[4].value_mm")).to_be_visible()
     expect(page.get_by_role("link", name="Gable workroom")).to_have_count(2)
 
 
@@ -183,6 +191,7 @@ def test_what_is_typed_without_a_connection_waits_and_is_sent_once(desks, line):
     phone = desks(PHONE, address=line.address)
     page = phone.page
     workroom = phone.open_demo()
+    before = readings().count()
     phone.goto(workroom + "/north/gauge")
     phone.watch.cut = True
     line.cut()
@@ -191,10 +200,10 @@ def test_what_is_typed_without_a_connection_waits_and_is_sent_once(desks, line):
             page.get_by_role("button", name=digit, exact=True).tap()
         page.get_by_role("button", name="Record").tap()
     expect(page.get_by_role("status")).to_have_text("2 waiting")
-    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 78
+    assert readings().count() == before
     line.mend()
     expect(page.get_by_role("status")).to_have_text("kept", timeout=15_000)
-    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 80
+    assert readings().count() == before + 2
 
 
 def test_a_change_made_elsewhere_is_shown_and_not_overwritten(desks):
@@ -210,7 +219,7 @@ def test_a_change_made_elsewhere_is_shown_and_not_overwritten(desks):
     here.watch.expected.add(409)
     here.page.get_by_role("button", name=re.compile("^Top at")).click()
     expect(here.page.get_by_text("The job was changed since you opened it", exact=False)).to_be_visible()
-    assert Job.objects.get(name="Attic workroom").bays.get().datum["rule"] == "high spot"
+    assert Job.objects.get(name="Attic workroom").places.get().decided["datum"]["rule"] == "high spot"
 
 
 def test_inches_are_typed_with_fractions(phone):
@@ -225,7 +234,7 @@ def test_inches_are_typed_with_fractions(phone):
     page.get_by_role("button", name="Record").tap()
     expect(page.get_by_role("status")).to_have_text("kept")
     expect(page.get_by_text("Recorded")).to_contain_text("39 5/8")
-    fact = Reading.objects.filter(bay__job__name="Gable workroom").latest("id").fact
+    fact = readings().latest("id").fact
     assert (fact["entered"], fact["value_mm"]) == ("39 5/8", pytest.approx(39.625 * 25.4))
 
 
@@ -251,7 +260,7 @@ def test_a_reading_is_taken_back_and_set_aside_with_a_reason(table):
     page.get_by_label("Why").fill("the rule stood on a clip")
     page.get_by_role("dialog").get_by_role("button", name="Set aside").click()
     expect(page.get_by_text("set aside: the rule stood on a clip")).to_be_visible()
-    assert Reading.objects.filter(aside__isnull=False).count() == 2
+    assert Fact.objects.filter(aside__isnull=False).count() == 2
 
 
 @pytest.mark.parametrize("screen", ["table", "phone"])
@@ -276,6 +285,7 @@ def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_onc
     phone = desks(PHONE, address=line.address)
     page = phone.page
     workroom = phone.open_demo()
+    before = readings().count()
     phone.goto(workroom + "/north/gauge")
     for _ in range(50):
         if page.evaluate("navigator.serviceWorker.ready.then((r) => r.active?.state ?? '')") == "activated":
@@ -307,15 +317,15 @@ def test_the_page_opens_without_a_connection_and_what_is_typed_there_is_sent_onc
     page.reload()
     expect(page.get_by_text("Damp under the sill")).to_be_visible()
     expect(page.get_by_role("status")).to_have_text("4 waiting")
-    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 78
+    assert readings().count() == before
 
     line.mend()
     expect(page.get_by_role("status")).to_have_text("kept", timeout=15_000)
-    facts = [r.fact for r in Reading.objects.filter(bay__job__name="Gable workroom").order_by("-id")[:2]]
+    facts = [r.fact for r in readings().order_by("-id")[:2]]
     assert [f["entered"] for f in facts] == ["1003.5", "998.0"]
-    assert Reading.objects.filter(bay__job__name="Gable workroom").count() == 80
-    assert [m.name for m in Mark.objects.filter(name="Old pipe")] == ["Old pipe"]
-    assert [n.text for n in Note.objects.all()] == ["Damp under the sill"]
+    assert readings().count() == before + 2
+    assert [f.fact["name"] for f in Fact.objects.filter(kind="obstacle", fact__name="Old pipe")] == ["Old pipe"]
+    assert [f.fact["text"] for f in Fact.objects.filter(kind="note")] == ["Damp under the sill"]
 
 
 def test_a_mark_changed_here_and_elsewhere_is_shown_with_both_values(desks, line):
@@ -334,14 +344,14 @@ def test_a_mark_changed_here_and_elsewhere_is_shown_with_both_values(desks, line
         """() => new Promise((done) => {
           const opening = indexedDB.open('wobble');
           opening.onsuccess = () => {
-            const all = opening.result.transaction('readings').objectStore('readings').getAll();
+            const all = opening.result.transaction('facts').objectStore('facts').getAll();
             all.onsuccess = () => done(all.result[0]);
           };
         })"""
     )
-    bay = Bay.objects.get(job__name="Gable workroom")
-    theirs = waits["mark"] | {"name": "Double outlet", "proud_mm": 12}
-    Mark.objects.create(bay=bay, place=9, key=theirs["id"], **{k: v for k, v in theirs.items() if k not in ("id",)})
+    place = Place.objects.get(job__name="Gable workroom")
+    theirs = waits["fact"] | {"name": "Double outlet", "proud_mm": 12}
+    Fact.objects.create(place=place, key=theirs["id"], kind="obstacle", fact=theirs)
     here.watch.expected.add(409)
     line.mend()
     both = page.get_by_role("dialog")
@@ -349,23 +359,25 @@ def test_a_mark_changed_here_and_elsewhere_is_shown_with_both_values(desks, line
     expect(both.get_by_role("row", name="Stands proud")).to_contain_text("12")
     page.get_by_role("button", name="Keep mine").click()
     expect(page.get_by_role("status")).to_have_text("kept")
-    assert [m.name for m in Mark.objects.filter(key=theirs["id"])] == ["Outlet"]
+    assert Fact.objects.get(fact__supersedes=theirs["id"]).fact["name"] == "Outlet"
 
 
 def test_two_retakes_of_one_reading_are_shown_with_both_values(table):
     page = table.page
     workroom = table.open_demo()
     for value, by in ((1004.0, "Ines"), (1009.0, "Tomas")):
-        fact = Reading.objects.get(bay__job__name="Gable workroom", key="gw-03").fact
+        fact = Fact.objects.get(place__job__name="Gable workroom", key="gw-03").fact
         again = fact | {"id": f"again-{by}", "supersedes": "gw-03", "value_mm": value, "taken_by": by}
-        Reading.objects.create(bay=Bay.objects.get(job__name="Gable workroom"), key=again["id"], fact=again)
+        Fact.objects.create(
+            place=Place.objects.get(job__name="Gable workroom"), key=again["id"], kind="offset", fact=again
+        )
     table.goto(workroom + "/north/gauge")
     told = page.get_by_text("Both count until you say which holds")
     expect(told).to_contain_text("1004.0 by Ines")
     expect(told).to_contain_text("1009.0 by Tomas")
     page.get_by_role("button", name="Keep 1004.0").click()
     expect(told).to_be_hidden()
-    aside = Reading.objects.get(key="again-Tomas").aside
+    aside = Fact.objects.get(key="again-Tomas").aside
     assert aside is not None
     assert aside["reason"] == "the other retake holds"
 
@@ -391,8 +403,8 @@ def test_a_level_is_flipped_step_by_step_and_goes_on_the_shelf(table):
     expect(page.get_by_role("row", name="Spirit level")).to_contain_text("+1.25 ± 0.30")
 
 
-def test_a_crowded_bay_is_drawn_and_tells_the_value_under_the_finger(phone, browser):
-    """500 readings and 50 marks on the phone: one node a mark or a station, and the value at any place."""
+def test_a_crowded_place_is_drawn_and_tells_the_value_under_the_finger(phone, browser):
+    """500 readings and 50 obstacles on the phone: one node a mark or a station, and the value at any place."""
     page = phone.page
     phone.open_demo()
     table_ids = page.evaluate(
@@ -403,7 +415,7 @@ def test_a_crowded_bay_is_drawn_and_tells_the_value_under_the_finger(phone, brow
         }""",
         write_job(crowded_job()).decode(),
     )
-    phone.goto(f"/jobs/{table_ids['id']}/bay/gauge")
+    phone.goto(f"/jobs/{table_ids['id']}/place/gauge")
     drawing = page.locator("svg[role=group]")
     drawing.wait_for()
     assert drawing.evaluate("(e) => e.querySelectorAll('g.mark').length") == 50
@@ -433,7 +445,7 @@ def test_an_alcove_is_drawn_unfolded_and_described(table):
     expect(page.get_by_text("no line is needed")).to_be_visible()
     type_reading(page, "2442")
     expect(page.get_by_role("status")).to_have_text("kept")
-    assert Reading.objects.latest("id").fact["kind"] == "span"
+    assert Fact.objects.latest("id").fact["fact"] == "span"
 
 
 def test_a_flip_test_is_taken_with_the_level(table):
@@ -451,7 +463,7 @@ def test_a_flip_test_is_taken_with_the_level(table):
             dialog.get_by_text("The level lay turned end for end").click()
         dialog.get_by_role("button", name="Record").click()
         expect(page.get_by_role("status")).to_have_text("kept")
-    facts = [r.fact for r in Reading.objects.order_by("-id")[:2]]
+    facts = [r.fact for r in Fact.objects.order_by("-id")[:2]]
     assert [(f["kind"], f["turned"], f["value"]) for f in facts] == [("slope", True, 1.2), ("slope", False, 2.4)]
     expect(page.get_by_text("level, turned, from 300 along, 300 out")).to_be_visible()
 
@@ -473,7 +485,7 @@ def test_a_scan_is_read_from_a_file(table, tmp_path):
     dialog.get_by_label("Read from").select_option("line-2")
     dialog.get_by_role("button", name="Record").click()
     expect(page.get_by_role("status")).to_have_text("kept")
-    assert len(Reading.objects.latest("id").fact["points"]) > 100
+    assert len(Fact.objects.latest("id").fact["points"]) > 100
 
 
 def test_what_is_in_the_way_is_marked_and_stops_the_drill(table):
@@ -489,7 +501,7 @@ def test_what_is_in_the_way_is_marked_and_stops_the_drill(table):
         field.fill(value)
         field.press("Enter")
     page.get_by_role("button", name="Keep changes").click()
-    expect(page.get_by_text("The bay is kept")).to_be_visible()
+    expect(page.get_by_text("The place is kept")).to_be_visible()
     table.goto(workroom + "/north/fit")
     expect(page.get_by_text("2 fixings at Riser")).to_be_visible()
     expect(page.get_by_text("Find where it runs and shut it off").first).to_be_visible()

@@ -21,14 +21,15 @@ from tests.catalogue import (
 )
 from wobble.core.gauge.adjust import draws
 from wobble.core.gauge.observe import rise_mm
-from wobble.core.gauge.survey import Survey, survey
-from wobble.core.job import Aside, Job, Slope, Span, standing_readings
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import Aside, Job, Slope, Span, active_readings
+from wobble.core.solve import survey_of
 
 ROOM = grid(3000, 600, 7, 3)
 
 
 def surveyed(job: Job) -> Survey:
-    return survey(job, job.bays[0])
+    return survey_of(job, job.places[0].id)
 
 
 def floor(found: Survey, *spots: tuple[float, float]):
@@ -168,7 +169,7 @@ def test_a_retake_that_is_set_aside_gives_the_earlier_reading_back():
     first = offset("first", "floor", (1500, 300), 1002.0)
     again = replace(offset("again", "floor", (1500, 300), 1000.0), supersedes="first")
     undone = replace(again, aside=Aside(reason="taken back", at=WHEN))
-    standing = [{r.id for r in standing_readings(job_of(*plain, first, r).bays[0])} for r in (again, undone)]
+    standing = [{r.id for r in active_readings(job_of(*plain, first, r).places[0])} for r in (again, undone)]
     assert [("first" in ids, "again" in ids) for ids in standing] == [(False, True), (True, False)]
 
 

@@ -1,4 +1,4 @@
-"""Whatever stands in a bay and whatever is behind it: Fit and Hold answer, with figures that are numbers and add up."""
+"""Whatever stands in a place and is behind it: Fit and Hold answer, with figures that are numbers and add up."""
 
 from __future__ import annotations
 
@@ -12,12 +12,11 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.catalogue import LINE, PLUMB, box, floor_at, grid, job_of, offset
-from wobble.core.behind import Anchor, Backing, BackingKind, Behind, Detection, Method, Sees, ServiceRule
-from wobble.core.fit.figures import Figure
-from wobble.core.job import Closing, Job, Mark, SetUp, SurfaceName, Unit, Value
-from wobble.core.practice.instruments import FIRST_READING
-from wobble.core.solve import solve_fit, solve_furring, solve_hold
-from wobble.core.unit import (
+from wobble.core.facts import Behind, Detection, Method, Sees
+from wobble.core.figure import Figure
+from wobble.core.job import Closing, Job, Obstacle, SetUp, SurfaceName, Unit, Value
+from wobble.core.job.backing import Anchor, Backing, BackingKind, ServiceRule
+from wobble.core.job.unit import (
     Board,
     Contents,
     Front,
@@ -31,6 +30,8 @@ from wobble.core.unit import (
     ToeKickBox,
     UnitKind,
 )
+from wobble.core.practice.instruments import FIRST_READING
+from wobble.core.solve import solve_fit, solve_furring, solve_hold
 
 WIDE, DEEP, HIGH = 2600.0, 620.0, 2400.0
 STANDING: tuple[Standing, ...] = (
@@ -68,7 +69,7 @@ def units(draw: st.DrawFn) -> tuple[Unit, ...]:
                 holds=draw(st.sampled_from(choices(Contents))),
                 front=Front(opens=draw(st.sampled_from(choices(Opens))), openings=draw(st.integers(1, 3))),
                 meets=draw(st.sampled_from([(), ("left", "right", "back"), ("back",)])),
-                board=draw(st.sampled_from([None, Board(), Board(stuff="beech", stock_mm=700.0)])),
+                board=draw(st.sampled_from([None, Board(), Board(material="beech", stock_mm=700.0)])),
             )
         )
         x += wide + draw(st.sampled_from([0.0, 3.0, 80.0]))
@@ -121,7 +122,7 @@ OVER = tuple(
 )
 
 
-def bay_of(units: tuple[Unit, ...], behind: tuple[Detection, ...], backing: Backing, closing: Closing) -> Job:
+def place_of(units: tuple[Unit, ...], behind: tuple[Detection, ...], backing: Backing, closing: Closing) -> Job:
 
     floor = floor_at(grid(WIDE, 600, 6, 3), lambda x, y: 0.003 * x - 0.002 * y)
     return job_of(
@@ -139,11 +140,27 @@ def bay_of(units: tuple[Unit, ...], behind: tuple[Detection, ...], backing: Back
         overhead=backing,
         underfoot=backing,
         closing=closing,
-        marks=(
-            Mark(
-                id="o", name="Outlet", kind="outlet", surface="back", at=(500.0, 300.0), size=(86.0, 86.0), proud_mm=9.0
+        obstacles=(
+            Obstacle(
+                taken_at=FIRST_READING,
+                id="o",
+                name="Outlet",
+                kind="outlet",
+                surface="back",
+                at=(500.0, 300.0),
+                size=(86.0, 86.0),
+                proud_mm=9.0,
             ),
-            Mark(id="w", name="Wire", kind="wire", surface="back", at=(900.0, 800.0), size=(700.0, 12.0), proud_mm=8.0),
+            Obstacle(
+                taken_at=FIRST_READING,
+                id="w",
+                name="Wire",
+                kind="wire",
+                surface="back",
+                at=(900.0, 800.0),
+                size=(700.0, 12.0),
+                proud_mm=8.0,
+            ),
         ),
     )
 
@@ -160,11 +177,11 @@ def figures(value: object) -> Iterator[Figure]:
             yield from figures(item)
 
 
-@given(units(), detections(), backings(), st.sampled_from(["fillers", "front frame first", "scribed panel"]))
+@given(units(), detections(), backings(), st.sampled_from(["fillers", "face frame first", "end panel"]))
 @settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
 def test_fit_and_hold_answer_whatever_is_asked(standing, behind, backing, school):
-    job = bay_of(standing, behind, backing, Closing(school=school))
-    fit, hold = solve_fit(job, "bay"), solve_hold(job, "bay")
+    job = place_of(standing, behind, backing, Closing(school=school))
+    fit, hold = solve_fit(job, "place"), solve_hold(job, "place")
     for answer in (fit, hold):  # what travels is the same value again: no number is lost on the way
         assert msgspec.json.decode(msgspec.json.encode(answer), type=type(answer)) == answer
     for figure in (*figures(fit), *figures(hold)):
@@ -183,4 +200,4 @@ def test_fit_and_hold_answer_whatever_is_asked(standing, behind, backing, school
     orders = [p.order for held in hold.held for p in held.points]
     orders += [p.order for cleat in hold.cleats for p in cleat.points]
     assert orders == list(range(1, len(orders) + 1))
-    solve_furring(job, "bay", low_mm=200.0, high_mm=1800.0, pitch_mm=500.0, strip_mm=19.0, plumb=False)
+    solve_furring(job, "place", low_mm=200.0, high_mm=1800.0, pitch_mm=500.0, strip_mm=19.0, plumb=False)

@@ -1,4 +1,4 @@
-"""Bays that share a corner, ceilings with a knee, and the next reading for the decision at hand."""
+"""Places that share a corner, ceilings with a knee, and the next reading for the decision at hand."""
 
 from __future__ import annotations
 
@@ -11,38 +11,37 @@ from msgspec.structs import replace
 
 from tests.catalogue import EXACT, LINE, LOST_LINE, PLUMB, RULE, WHEN, box, floor_at, grid, job_of, offset
 from wobble.core.errors import DocumentError
-from wobble.core.fit.asked import asked
+from wobble.core.fit.run.asked import asked
 from wobble.core.formats.document import check_job
 from wobble.core.gauge.next import next_for
 from wobble.core.gauge.stations import stations, with_readings
-from wobble.core.gauge.survey import survey
-from wobble.core.job import Bay, Job, Knee, Offset, SetUp, Slope
+from wobble.core.job import READING_KINDS, Job, Knee, Offset, Place, SetUp, Slope, with_facts
 from wobble.core.solve import ground_of, solve_gauge, survey_of
 
 SIDE = SetUp(id="side", name="Plane across", across="x", at_mm=1000.0)
 WIDTH = 2400.0
 TURN = 0.01
-"""The second bay's axes really are turned by 10 mm per m against the first's."""
+"""The second place's axes really are turned by 10 mm per m against the first's."""
 
 
 def wall(x: float) -> float:
-    """The first bay's back: how far out it stands, mm, along its own x."""
+    """The first place's back: how far out it stands, mm, along its own x."""
     return 3.0 * math.sin(x / 500.0)
 
 
 def right_wall(y: float) -> float:
-    """The first bay's right wall, mm along its x: it leans away as it comes out, and bows."""
+    """The first place's right wall, mm along its x: it leans away as it comes out, and bows."""
     return WIDTH + TURN * y + 5.0 * math.sin(y / 300.0)
 
 
-def first_bay(*readings: Offset, **more: object) -> Bay:
+def first_place(*readings: Offset, **more: object) -> Place:
     plain = {"id": "north", "name": "North", "surfaces": ("floor", "back", "right"), "set_ups": (LINE, PLUMB, SIDE)}
     sizes = {"width_mm": WIDTH, "depth_mm": 600.0, "height_mm": 2400.0}
-    return Bay(**(plain | sizes | {"readings": readings} | more))  # type: ignore[arg-type]
+    return Place(**(plain | sizes | {"facts": readings} | more))  # type: ignore[arg-type]
 
 
-def second_bay(*readings: Offset) -> Bay:
-    return Bay(
+def second_place(*readings: Offset) -> Place:
+    return Place(
         id="east",
         name="East",
         width_mm=1800.0,
@@ -50,14 +49,14 @@ def second_bay(*readings: Offset) -> Bay:
         height_mm=2400.0,
         surfaces=("floor", "back", "left"),
         set_ups=(LINE, replace(PLUMB, id="plumb-e"), replace(SIDE, id="side-e", at_mm=500.0)),
-        readings=readings,
+        facts=readings,
     )
 
 
 def east_readings() -> list[Offset]:
-    """The second bay's back and left wall, read in its own axes: its back is the first's right wall.
+    """The second place's back and left wall, read in its own axes: its back is the first's right wall.
 
-    A spot x along its back is y = x out of the first bay; its own y axis is turned by TURN against the first's back.
+    A spot x along its back is y = x out of the first place; its own y axis is turned by TURN against the first's back.
     """
     back = [
         offset(f"b{x}-{z}", "back", (float(x), float(z)), 500.0 - (WIDTH - right_wall(x) + TURN * x), line=E_PLUMB)
@@ -80,9 +79,11 @@ def test_a_neighbour_tells_the_shape_of_the_wall_they_share():
     own += [offset(f"a{x}", "back", (x, 600.0), 500.0 - wall(x), line=PLUMB) for x in np.linspace(100.0, 2300.0, 12)]
     spots = np.array([[y, 600.0] for y in np.linspace(50, 550, 11)])
     truth = np.array([right_wall(y) for y, _ in spots])
-    alone = Job(name="", instruments=(EXACT,), bays=(first_bay(*own), second_bay()))
+    alone = Job(name="", instruments=(EXACT,), places=(first_place(*own), second_place()))
     together = Job(
-        name="", instruments=(EXACT,), bays=(first_bay(*own, right_is_back_of="east"), second_bay(*east_readings()))
+        name="",
+        instruments=(EXACT,),
+        places=(first_place(*own, right_is_back_of="east"), second_place(*east_readings())),
     )
     check_job(together)
     off_alone = np.abs(survey_of(alone, "north").adjustment.mean(("right", spots)) - truth).max()
@@ -92,8 +93,8 @@ def test_a_neighbour_tells_the_shape_of_the_wall_they_share():
     assert {d.reading_id for d in found.disagreements} == {r.id for r in own}, "the neighbour's are judged there"
 
 
-def test_the_neighbour_learns_from_this_bay_as_well():
-    """Seen from the second bay, its left wall is the first's back; its own readings of it are left out here."""
+def test_the_neighbour_learns_from_this_place_as_well():
+    """Seen from the second place, its left wall is the first's back; its own readings of it are left out here."""
     back = [offset(f"a{x:.0f}", "back", (x, 600.0), 500.0 - wall(x), line=PLUMB) for x in np.linspace(1750, 2350, 9)]
     right = [
         offset(f"r{y:.0f}", "right", (y, 600.0), right_wall(y) - 1000.0, line=SIDE) for y in np.linspace(50, 550, 6)
@@ -103,7 +104,7 @@ def test_the_neighbour_learns_from_this_bay_as_well():
     job = Job(
         name="",
         instruments=(EXACT,),
-        bays=(first_bay(*back, *right, right_is_back_of="east"), second_bay(*east, *far)),
+        places=(first_place(*back, *right, right_is_back_of="east"), second_place(*east, *far)),
     )
     spots = np.array([[y, 600.0] for y in np.linspace(50, 550, 11)])
     truth = np.array([wall(WIDTH - y) - TURN * y for y, _ in spots])
@@ -111,17 +112,17 @@ def test_the_neighbour_learns_from_this_bay_as_well():
     assert np.abs(mean - truth).max() < 0.6
 
 
-def test_a_corner_is_shared_with_a_bay_that_is_there_and_once_only():
-    bays = (first_bay(right_is_back_of="west"), second_bay())
-    with pytest.raises(DocumentError, match=r"\$\.bays\[0\]\.right_is_back_of"):
-        check_job(Job(name="", instruments=(EXACT,), bays=bays))
+def test_a_corner_is_shared_with_a_place_that_is_there_and_once_only():
+    places = (first_place(right_is_back_of="west"), second_place())
+    with pytest.raises(DocumentError, match=r"\$\.places\[0\]\.right_is_back_of"):
+        check_job(Job(name="", instruments=(EXACT,), places=places))
     twice = (
-        first_bay(right_is_back_of="east"),
-        replace(first_bay(right_is_back_of="east"), id="south"),
-        second_bay(),
+        first_place(right_is_back_of="east"),
+        replace(first_place(right_is_back_of="east"), id="south"),
+        second_place(),
     )
-    with pytest.raises(DocumentError, match="already another bay's right wall"):
-        check_job(Job(name="", instruments=(EXACT,), bays=twice))
+    with pytest.raises(DocumentError, match="already another place's right wall"):
+        check_job(Job(name="", instruments=(EXACT,), places=twice))
 
 
 def stair(x: float) -> float:
@@ -136,7 +137,7 @@ def test_a_ceiling_that_turns_into_a_slope(knee, furthest):
     """Five heights give the flat part and the slope back where the knee is told; a plane alone cannot."""
     up = [offset(f"c{x}", "ceiling", (float(x), 300.0), stair(x) - 1000.0) for x in (100, 700, 1150, 1500, 2300)]
     job = job_of(*up, width=2400.0, surfaces=("floor", "ceiling"), kind="under a slope", knee=knee)
-    found = survey(job, job.bays[0])
+    found = survey_of(job, job.places[0].id)
     at = np.array([[x, 300.0] for x in (400.0, 900.0, 1300.0, 1700.0, 2000.0)])
     off = np.abs(found.adjustment.mean(("ceiling", at)) - [stair(x) for x, _ in at]).max()
     assert off < furthest
@@ -147,7 +148,7 @@ def test_a_ceiling_that_turns_into_a_slope(knee, furthest):
 def test_a_steep_ceiling_is_no_surprise_under_a_stair():
     up = [offset(f"c{x}", "ceiling", (float(x), 300.0), 1200.0 - 0.8 * x) for x in (100, 700, 1500, 2300)]
     job = job_of(*up, width=2400.0, surfaces=("floor", "ceiling"), kind="under a slope")
-    assert not survey(job, job.bays[0]).suspects
+    assert not survey_of(job, job.places[0].id).suspects
 
 
 def half_read(depths: tuple[float, ...] = (60.0, 500.0)):
@@ -160,19 +161,19 @@ def half_read(depths: tuple[float, ...] = (60.0, 500.0)):
 def test_the_next_reading_is_the_one_that_moves_the_shims_most_when_each_is_tried():
     """Take each open station's reading in turn, survey again, and compare what is left open of all shims."""
     job = half_read()
-    proposed = solve_gauge(job, "bay").next_reading
+    proposed = solve_gauge(job, "place").next_reading
     assert proposed is not None
     assert proposed.about == "shims"
-    ground = ground_of(job, "bay")
+    ground = ground_of(job, "place")
     assert ground is not None
     (floor,) = asked(ground)
 
     def left_open(at):
-        more = replace(job.bays[0], readings=(*job.bays[0].readings, offset("more", "floor", at, 1000.0)))
-        covariance = survey(replace(job, bays=(more,)), more).adjustment.at(("floor", floor.spots)).covariance
+        more = with_facts(job.places[0], READING_KINDS, (*job.places[0].readings, offset("more", "floor", at, 1000.0)))
+        covariance = survey_of(replace(job, places=(more,)), "place").adjustment.at(("floor", floor.spots)).covariance
         return float(np.trace(floor.weights @ covariance @ floor.weights.T))
 
-    round_ = with_readings(stations(job.bays[0]), survey_of(job, "bay"))
+    round_ = with_readings(stations(job.places[0]), survey_of(job, "place"))
     tried = {s.id: left_open(s.at) for s in round_ if s.surface == "floor" and s.read_by is None}
     assert proposed.station in tried
     assert tried[proposed.station] == pytest.approx(min(tried.values()), rel=0.06)
@@ -180,11 +181,11 @@ def test_the_next_reading_is_the_one_that_moves_the_shims_most_when_each_is_trie
 
 def test_two_more_readings_move_at_least_as_much_as_one_and_less_and_less_as_the_round_goes_on():
     sparse, dense = half_read(), None
-    units = sparse.bays[0].units
+    units = sparse.places[0].units
     dense = job_of(*floor_at(grid(3000, 600, 13, 5), lambda x, y: -0.002 * x), units=units)
     moves = []
     for job in (sparse, dense):
-        proposed = solve_gauge(job, "bay").next_reading
+        proposed = solve_gauge(job, "place").next_reading
         assert proposed is not None
         assert proposed.two_would_move_mm is not None
         assert proposed.two_would_move_mm >= proposed.would_move_mm - 1e-9
@@ -197,10 +198,10 @@ def test_a_line_of_unknown_place_is_no_reason_to_read_anywhere():
     spots = grid(3000, 600, 7, 3)
     lost = floor_at(spots, lambda x, y: -0.002 * x, line=LOST_LINE, line_at=1234.0, instrument=RULE)
     job = job_of(*lost, units=(box("A", 100.0),))
-    ground = ground_of(job, "bay")
+    ground = ground_of(job, "place")
     assert ground is not None
-    found = survey_of(job, "bay")
-    proposed = next_for(found, with_readings(stations(job.bays[0]), found), asked(ground), RULE)
+    found = survey_of(job, "place")
+    proposed = next_for(found, with_readings(stations(job.places[0]), found), asked(ground), RULE)
     assert proposed is not None
     assert proposed.worst_sd_now_mm < 2
     assert proposed.would_move_mm < 2
@@ -223,8 +224,8 @@ def test_levels_that_were_read_before_and_after_a_check_have_two_biases():
         )
         for h in (0, 2)
     ]
-    bay = job_of(*readings).bays[0]
-    found = survey(Job(name="", instruments=(level,), bays=(bay,)), bay)
+    place = job_of(*readings).places[0]
+    found = survey_of(Job(name="", instruments=(level,), places=(place,)), place.id)
     ends = found.adjustment.mean(("floor", np.array([[500.0, 300.0], [1500.0, 300.0]])))
     assert ends[1] - ends[0] == pytest.approx(1.0, abs=0.15), "the flip found 1 mm/m, which comes off the later reading"
     before, _ = found.adjustment.unknown("bias:level")

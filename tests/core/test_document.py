@@ -57,7 +57,7 @@ def test_round_trip_loses_nothing_and_follows_the_schema(job):
 def test_any_job_comes_back_the_same(places, top, name):
     readings = [offset(f"r{i}", "floor", (x, y), v) for i, (x, y, v) in enumerate(places)]
     job = job_of(*readings, units=(box("A"),), datum=FixedTop(top_mm=top))
-    renamed = read_job(write_job(job)).__class__(name=name, bays=job.bays, instruments=job.instruments)
+    renamed = read_job(write_job(job)).__class__(name=name, places=job.places, instruments=job.instruments)
     assert read_job(write_job(renamed)) == renamed
 
 
@@ -69,19 +69,19 @@ def test_the_schema_in_the_repository_is_the_one_in_force():
     ("change", "path"),
     [
         (lambda d: d.update(colour="red"), "$"),
-        (lambda d: d["bays"][0].update(width="wide"), "$.bays[0]"),
-        (lambda d: d["bays"][0]["readings"][3].update(value_mm="ten"), "$.bays[0].readings[3].value_mm"),
-        (lambda d: d["bays"][0]["readings"][2].update(at=[9000, 60]), "$.bays[0].readings[2]"),
-        (lambda d: d["bays"][0]["readings"][2].update(instrument="ghost"), "$.bays[0].readings[2].instrument"),
-        (lambda d: d["bays"][0]["readings"][2].update(set_up="ghost"), "$.bays[0].readings[2].set_up"),
-        (lambda d: d["bays"][0]["readings"][2].update(set_up="plumb-1"), "$.bays[0].readings[2].set_up"),
-        (lambda d: d["bays"][0]["readings"][2].update(surface="ceiling"), "$.bays[0].readings[2].surface"),
-        (lambda d: d["bays"][0]["readings"][2].update(supersedes="gw-39"), "$.bays[0].readings[2].supersedes"),
-        (lambda d: d["bays"][0]["readings"][2].update(id="gw-01"), "$.bays[0].readings[2]"),
-        (lambda d: d["bays"][0]["readings"][38].update(end=[1500, 500]), "$.bays[0].readings[38]"),
-        (lambda d: d["bays"][0].update(width_mm=-5), "$.bays[0].width_mm"),
+        (lambda d: d["places"][0].update(width="wide"), "$.places[0]"),
+        (lambda d: d["places"][0]["facts"][3].update(value_mm="ten"), "$.places[0].facts[3].value_mm"),
+        (lambda d: d["places"][0]["facts"][2].update(at=[9000, 60]), "$.places[0].facts[2]"),
+        (lambda d: d["places"][0]["facts"][2].update(instrument="ghost"), "$.places[0].facts[2].instrument"),
+        (lambda d: d["places"][0]["facts"][2].update(set_up="ghost"), "$.places[0].facts[2].set_up"),
+        (lambda d: d["places"][0]["facts"][2].update(set_up="plumb-1"), "$.places[0].facts[2].set_up"),
+        (lambda d: d["places"][0]["facts"][2].update(surface="ceiling"), "$.places[0].facts[2].surface"),
+        (lambda d: d["places"][0]["facts"][2].update(supersedes="gw-39"), "$.places[0].facts[2].supersedes"),
+        (lambda d: d["places"][0]["facts"][2].update(id="gw-01"), "$.places[0].facts[2]"),
+        (lambda d: d["places"][0]["facts"][38].update(end=[1500, 500]), "$.places[0].facts[38]"),
+        (lambda d: d["places"][0].update(width_mm=-5), "$.places[0].width_mm"),
         (lambda d: d["kit"]["tapers"][0].update(thick_mm=0.5), "$.kit.tapers[0].thick_mm"),
-        (lambda d: d.update(version=2), "$.version"),
+        (lambda d: d.update(version=3), "$.version"),
         (lambda d: d.pop("name"), "$"),
     ],
 )
@@ -91,10 +91,10 @@ def test_a_fault_is_named_by_its_path(change, path):
 
 def test_nan_and_infinity_are_named_by_their_path():
     text = write_job(gable_workroom()).decode()
-    first = json.loads(text)["bays"][0]["readings"][0]["value_mm"]
+    first = json.loads(text)["places"][0]["facts"][0]["value_mm"]
     for bad in ("NaN", "Infinity", "-Infinity"):
         fault = fault_of(text.replace(f'"value_mm": {first}', f'"value_mm": {bad}', 1).encode())
-        assert fault.path == "$.bays[0].readings[0].value_mm"
+        assert fault.path == "$.places[0].facts[0].value_mm"
 
 
 @pytest.mark.parametrize("data", [b"", b"{", b"[]", b"null", b"\xff\xfe", b'{"name": 1e999}', b"[" * 5000])
@@ -116,13 +116,13 @@ def test_the_command_line_solves_a_document(tmp_path, capfdbinary):
     assert main(["solve", str(path)]) == 0
     result = json.loads(capfdbinary.readouterr().out)
     assert result["format"] == "wobble-result"
-    assert len(result["bays"][0]["fit"]["plan"]["shims"]) == 4
+    assert len(result["places"][0]["fit"]["plan"]["shims"]) == 4
 
 
 def test_the_command_line_names_the_fault(tmp_path, capsys):
     path = tmp_path / "job.json"
-    path.write_bytes(spoilt(lambda d: d["bays"][0].update(depth_mm="deep")))
+    path.write_bytes(spoilt(lambda d: d["places"][0].update(depth_mm="deep")))
     assert main(["solve", str(path)]) == 1
-    assert "$.bays[0].depth_mm" in capsys.readouterr().err
+    assert "$.places[0].depth_mm" in capsys.readouterr().err
     assert main(["check", str(tmp_path / "nowhere.json")]) == 1
     assert "nowhere.json" in capsys.readouterr().err

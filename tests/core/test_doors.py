@@ -1,4 +1,4 @@
-"""Doors that swing, front frames, frames and racks: against dense searches and by hand."""
+"""Doors that swing, face frames, frames and racks: against dense searches and by hand."""
 
 from __future__ import annotations
 
@@ -10,15 +10,15 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from tests.catalogue import LINE, box, floor_at, grid, job_of, offset
+from tests.catalogue import LINE, WHEN, box, floor_at, grid, job_of, offset
 from tests.core.test_sides import alcove_job, lean
 from wobble.core.errors import DocumentError
-from wobble.core.fit.going import Going
-from wobble.core.fit.swings import HANDLE_IN_MM, HANDLE_MARGIN_MM, Beside, past_square
+from wobble.core.fit.access.going import Going
+from wobble.core.fit.sides.swings import HANDLE_IN_MM, HANDLE_MARGIN_MM, Beside, past_square
 from wobble.core.formats.document import check_job
-from wobble.core.job import Alternative, BackLine, HighSpot, Job, Mark
-from wobble.core.solve import BayFit, solve_fit
-from wobble.core.unit import BaseFrame, Front, Hung, ScrewFeet
+from wobble.core.job import Alternative, BackLine, HighSpot, Job, Obstacle, with_facts
+from wobble.core.job.unit import BaseFrame, Front, Hung, ScrewFeet
+from wobble.core.solve import PlaceFit, solve_fit
 
 
 def searched(door: float, handle: float, out: np.ndarray, gaps: np.ndarray) -> float:
@@ -52,7 +52,7 @@ def test_a_door_opens_as_far_as_a_dense_search_finds(door, handle, near, grows, 
 
 
 def doors_of(job: Job, unit: str = "A") -> dict[str, float]:
-    return {s.hinged: s.opens_deg for s in solve_fit(job, "bay").swings if s.unit == unit}
+    return {s.hinged: s.opens_deg for s in solve_fit(job, "place").swings if s.unit == unit}
 
 
 def test_a_door_beside_a_wall_opens_until_its_handle_meets_it():
@@ -76,7 +76,7 @@ def test_a_deeper_neighbour_stops_a_door_and_is_named():
     """It stands 200 further out and touches: the door's face meets its corner at once past square."""
     pair = box("A", x=100.0, width=800.0, front=Front(opens="door hinged right"))
     deeper = box("B", x=900.0, width=500.0, depth_mm=760.0)
-    fit = solve_fit(alcove_job(lean(0.0), lean(0.0, 2000.0), pair, deeper), "bay")
+    fit = solve_fit(alcove_job(lean(0.0), lean(0.0, 2000.0), pair, deeper), "place")
     swing = next(s for s in fit.swings if s.unit == "A")
     assert swing.by == "Unit B"
     assert swing.opens_deg == pytest.approx(90.0, abs=1.5)
@@ -88,25 +88,25 @@ def test_a_run_round_the_corner_stops_the_door_that_opens_towards_it():
     ours = box("A", x=800.0, width=600.0, front=Front(opens="door hinged right", handle_mm=20.0))
     theirs = box("C", x=600.0, width=600.0, front=Front(opens="drawers", handle_mm=20.0))
     job = alcove_job(lean(0.0), lean(0.0, 2000.0), ours)
-    other = replace(job.bays[0], id="next", name="Next", units=(theirs,))
-    met = replace(job, bays=(replace(job.bays[0], right_is_back_of="next"), other))
-    swing = solve_fit(met, "bay").swings[0]
+    other = replace(job.places[0], id="next", name="Next", units=(theirs,))
+    met = replace(job, places=(replace(job.places[0], right_is_back_of="next"), other))
+    swing = solve_fit(met, "place").swings[0]
     assert swing.by.startswith("Unit C")
     assert swing.opens_deg < 90.0
-    assert [f.code for f in solve_fit(met, "bay").findings if f.code.startswith("door-")] == ["door-A-right"]
+    assert [f.code for f in solve_fit(met, "place").findings if f.code.startswith("door-")] == ["door-A-right"]
 
 
-def framed() -> BayFit:
+def framed() -> PlaceFit:
     """Two boxes of 900 and 860 from 100 on, three openings in the first, between plumb walls of 2000."""
     first = box("A", x=100.0, width=900.0, front=Front(openings=3))
     second = box("B", x=1000.0, width=860.0)
     job = alcove_job(
-        lean(0.0), lean(0.0, 2000.0), first, second, school="front frame first", board_mm=18.0, mullion_mm=40.0
+        lean(0.0), lean(0.0, 2000.0), first, second, school="face frame first", board_mm=18.0, mullion_mm=40.0
     )
-    return solve_fit(job, "bay")
+    return solve_fit(job, "place")
 
 
-def test_a_front_frame_has_its_openings_flush_with_the_insides_of_the_boxes():
+def test_a_face_frame_has_its_openings_flush_with_the_insides_of_the_boxes():
     """(900 − 36 − 80) / 3 = 261.33 for each of three; one of 860 − 36 = 824; stiles of 100 + 18 and 140 + 18."""
     frame = framed().sides[0].frame
     assert frame is not None
@@ -125,9 +125,9 @@ def test_a_front_frame_has_its_openings_flush_with_the_insides_of_the_boxes():
 
 def test_a_frame_that_is_a_unit_is_cut_in_its_own_plane_and_holds_nobody_up():
     """Walls that come in by 12 over 600: at 579 out, the frame is 2000 − 2 · 11.58 wide."""
-    frame = box("F", x=0.0, width=2000.0, depth_mm=19.0, out_mm=560.0, kind="front frame")
+    frame = box("F", x=0.0, width=2000.0, depth_mm=19.0, out_mm=560.0, kind="face frame")
     boxed = box("A", x=100.0, width=1700.0)
-    fit = solve_fit(alcove_job(lean(12.0), lean(-12.0, 2000.0), boxed, frame), "bay")
+    fit = solve_fit(alcove_job(lean(12.0), lean(-12.0, 2000.0), boxed, frame), "place")
     stiles = {s.hand: s for s in fit.scribes if s.id.startswith("stile-F")}
     half = 1000.0 - 12.0 * 579 / 600
     assert stiles["left"].line[0].left_mm == pytest.approx(half, abs=0.5)
@@ -141,7 +141,7 @@ def test_a_frame_that_is_a_unit_is_cut_in_its_own_plane_and_holds_nobody_up():
 def test_a_panel_is_scribed_to_the_back_as_well():
     """The back stands plumb: from its front edge 560 are left, all the way up; the wall is at the left hand."""
     panel = box("P", x=0.0, width=19.0, kind="panel")
-    fit = solve_fit(alcove_job(lean(0.0), lean(0.0, 2000.0), panel, box("A", x=19.0)), "bay")
+    fit = solve_fit(alcove_job(lean(0.0), lean(0.0, 2000.0), panel, box("A", x=19.0)), "place")
     back = next(s for s in fit.scribes if s.id == "back-P")
     assert (back.hand, back.surface) == ("left", "back")
     assert [p.left_mm for p in back.line] == pytest.approx([560.0] * len(back.line), abs=0.5)
@@ -150,12 +150,12 @@ def test_a_panel_is_scribed_to_the_back_as_well():
 def test_a_base_frame_by_itself_stands_on_its_rails_every_600():
     frame = box("F", x=0.0, width=1900.0, height_mm=90.0, kind="base frame")
     job = job_of(*floor_at(grid(3000, 600, 7, 3), lambda x, y: 0.0), units=(frame,))
-    plan = solve_fit(job, "bay").plan
+    plan = solve_fit(job, "place").plan
     assert plan is not None
     assert sorted({s.at[0] for s in plan.shims}) == pytest.approx([0.0, 475.0, 950.0, 1425.0, 1900.0])
     assert len(plan.shims) == 10
     several = replace(frame, kind="base", standing=BaseFrame(height_mm=90.0))
-    assert len(solve_fit(replace(job, bays=(replace(job.bays[0], units=(several,)),)), "bay").plan.shims) == 10  # type: ignore[union-attr]
+    assert len(solve_fit(replace(job, places=(replace(job.places[0], units=(several,)),)), "place").plan.shims) == 10  # type: ignore[union-attr]
 
 
 def test_a_rack_hangs_level_under_a_ceiling_that_falls():
@@ -173,31 +173,40 @@ def test_a_rack_hangs_level_under_a_ceiling_that_falls():
         units=(rack,),
         surfaces=("floor", "back", "ceiling"),
     )
-    fit = solve_fit(job, "bay")
+    fit = solve_fit(job, "place")
     found = {h.corner: h.long for h in fit.hangers}
     assert found["back left"].value_mm == pytest.approx(2400 - 2 - 2100, abs=0.5)
     assert found["front right"].value_mm == pytest.approx(2400 - 12 - 2100, abs=0.5)
     for figure in found.values():
         assert sum(s.sign * s.value_mm for s in figure.working) == pytest.approx(figure.value_mm)
-    low = solve_fit(replace(job, bays=(replace(job.bays[0], units=(replace(rack, over_base_mm=2299.0),)),)), "bay")
-    assert next(f for f in low.findings if f.code == "rack-R").mark == "stop"
+    low = solve_fit(
+        replace(job, places=(replace(job.places[0], units=(replace(rack, over_base_mm=2299.0),)),)), "place"
+    )
+    assert next(f for f in low.findings if f.code == "rack-R").severity == "stop"
 
 
 def lifted(height: float, arch: float) -> Going:
     unit = box("A", x=300.0, width=900.0, height_mm=height)
     job = alcove_job(lean(0.0), lean(0.0, 2000.0), unit)
-    mark = Mark(
-        id="w", name="Arch", kind="wheel arch", surface="floor", at=(400.0, 300.0), size=(300.0, 200.0), proud_mm=arch
+    mark = Obstacle(
+        taken_at=WHEN,
+        id="w",
+        name="Arch",
+        kind="wheel arch",
+        surface="floor",
+        at=(400.0, 300.0),
+        size=(300.0, 200.0),
+        proud_mm=arch,
     )
-    return solve_fit(replace(job, bays=(replace(job.bays[0], marks=(mark,)),)), "bay").going[0]
+    return solve_fit(replace(job, places=(with_facts(job.places[0], (Obstacle,), (mark,)),)), "place").going[0]
 
 
 def test_a_wheel_arch_is_lifted_over_under_the_ceiling_that_was_said():
-    """The bay is said to be 2400 high: 2400 − 2000 − (250 + 5) = 145 to spare; 2200 and 250 are 55 too much."""
+    """The place is said to be 2400 high: 2400 − 2000 − (250 + 5) = 145 to spare; 2200 and 250 are 55 too much."""
     fine, stuck = lifted(2000.0, 250.0), lifted(2200.0, 250.0)
     assert fine.passes[0].spare_mm == pytest.approx(145.0, abs=1.0)
     assert not stuck.goes_in
-    assert "as high as the bay is said" in stuck.passes[0].how
+    assert "as high as the place is said" in stuck.passes[0].how
 
 
 def test_a_top_goes_before_what_hangs_and_its_raised_end_needs_room():
@@ -214,9 +223,9 @@ def test_a_top_goes_before_what_hangs_and_its_raised_end_needs_room():
     )
     over = box("W", x=500.0, width=800.0, height_mm=600.0, over_base_mm=1400.0, standing=Hung(), depth_mm=300.0)
     job = alcove_job(lean(12.0), lean(-12.0, 2000.0), box("A", x=300.0, width=900.0), over, top)
-    found = solve_fit(job, "bay").going
+    found = solve_fit(job, "place").going
     assert [g.unit for g in found] == ["A", "T", "W"]
-    part = solve_fit(job, "bay").flats[0]
+    part = solve_fit(job, "place").flats[0]
     assert part.tilt is not None
     raised = next(p for p in found[1].passes if p.where == "Its raised end")
     assert raised.spare_mm == pytest.approx(2400.0 - 760.0 - part.tilt.room_mm, abs=1.0)
@@ -225,11 +234,11 @@ def test_a_top_goes_before_what_hangs_and_its_raised_end_needs_room():
 def test_a_document_names_twins_and_feet_the_wrong_way_round():
     job = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A"))
     kept = Alternative(name="Low", datum=HighSpot(), back_line=BackLine())
-    twins = replace(job, bays=(replace(job.bays[0], alternatives=(kept, kept)),))
-    feet = replace(job.bays[0].units[0], standing=ScrewFeet(least_mm=120.0, most_mm=80.0))
+    twins = replace(job, places=(replace(job.places[0], alternatives=(kept, kept)),))
+    feet = replace(job.places[0].units[0], standing=ScrewFeet(least_mm=120.0, most_mm=80.0))
     for wrong, path in (
-        (twins, "$.bays[0].alternatives[1]"),
-        (replace(job, bays=(replace(job.bays[0], units=(feet,)),)), "$.bays[0].units[0].standing.most_mm"),
+        (twins, "$.places[0].alternatives[1]"),
+        (replace(job, places=(replace(job.places[0], units=(feet,)),)), "$.places[0].units[0].standing.most_mm"),
     ):
         with pytest.raises(DocumentError) as fault:
             check_job(wrong)

@@ -10,10 +10,10 @@ from msgspec.structs import replace
 from tests.catalogue import RULE, floor_at, grid, job_of, offset
 from wobble.core.gauge.causes import likely_slip
 from wobble.core.gauge.doubt import critical_z
-from wobble.core.gauge.survey import survey
 from wobble.core.job import Offset
 from wobble.core.practice.gable import MISREAD_MM, gable_workroom
 from wobble.core.practice.rooms import made_up_room
+from wobble.core.solve import survey_of
 
 
 def test_leave_one_out_is_what_leaving_one_out_gives():
@@ -21,10 +21,10 @@ def test_leave_one_out_is_what_leaving_one_out_gives():
     # seven readings: one fewer than refines the house character, which would otherwise differ with six
     readings = floor_at(grid(3000, 600, 4, 2)[:7], lambda x, y: 0.002 * x + 0.3 * np.sin(x + y), instrument=RULE)
     whole = job_of(*readings)
-    found = survey(whole, whole.bays[0])
+    found = survey_of(whole, whole.places[0].id)
     for i in (0, 3, 6):
         rest = job_of(*(r for k, r in enumerate(readings) if k != i))
-        expected = survey(rest, rest.bays[0]).adjustment.at(("floor", np.array([readings[i].at])))
+        expected = survey_of(rest, rest.places[0].id).adjustment.at(("floor", np.array([readings[i].at])))
         verdict = found.disagreements[i]
         assert verdict.by_mm == pytest.approx(readings[i].value_mm - (1000.0 - expected.mean[0]), abs=2e-3)
         assert verdict.sd_mm == pytest.approx(np.hypot(expected.sd[0], RULE.sigma_mm), rel=1e-3)
@@ -32,9 +32,9 @@ def test_leave_one_out_is_what_leaving_one_out_gives():
 
 def test_the_demo_has_one_misread_and_it_is_pointed_out_with_its_size():
     job = gable_workroom()
-    found = survey(job, job.bays[0])
+    found = survey_of(job, job.places[0].id)
     (suspect,) = found.suspects
-    truth = next(r for r in job.bays[0].readings if r.id == suspect.reading_id)
+    truth = next(r for r in job.places[0].readings if r.id == suspect.reading_id)
     assert isinstance(truth, Offset)
     assert truth.at == (2090.0, 60.0)
     assert suspect.by_mm == pytest.approx(MISREAD_MM, abs=2 * suspect.sd_mm)
@@ -46,13 +46,13 @@ def test_two_misreads_are_both_found():
     for i, slip in ((5, 10.0), (17, -25.4)):
         readings[i] = replace(readings[i], value_mm=readings[i].value_mm + slip)
     job = job_of(*readings)
-    assert {s.reading_id for s in survey(job, job.bays[0]).suspects} == {"f5", "f17"}
+    assert {s.reading_id for s in survey_of(job, job.places[0].id).suspects} == {"f5", "f17"}
 
 
 def test_one_or_two_readings_accuse_nobody():
     for readings in ([], [offset("a", "floor", (0, 0), 900.0)], list(floor_at([(0, 0), (3000, 0)], lambda x, y: x))):
         job = job_of(*readings)
-        assert survey(job, job.bays[0]).suspects == ()
+        assert survey_of(job, job.places[0].id).suspects == ()
 
 
 @pytest.mark.parametrize(
@@ -89,7 +89,7 @@ def test_a_misread_does_not_move_the_figures():
     """Ten millimetres on one reading, found and left out, moves the floor there by less than two."""
     clean = measured_room(made_up_room(4), 4)
     wrong, culprit = with_misread(clean, 4)
-    before, after = (survey(job, job.bays[0]) for job in (clean, wrong))
+    before, after = (survey_of(job, job.places[0].id) for job in (clean, wrong))
     reading = before.readings[culprit]
     query = (reading.surface, np.array([reading.at]))  # type: ignore[union-attr]
     assert abs(before.adjustment.mean(query)[0] - after.adjustment.mean(query)[0]) < 2.0

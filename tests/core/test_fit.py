@@ -11,18 +11,18 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.catalogue import LOST_LINE, PLUMB, box, floor_at, grid, job_of, offset, plain_kit, slope
-from wobble.core.fit.plan import Plan
+from wobble.core.fit.level.plan import Plan
 from wobble.core.job import BackLine, FixedTop, HighSpot, Job
 from wobble.core.length import format_length, parse_length
 from wobble.core.practice.gable import gable_workroom
-from wobble.core.solve import BayFit, ground_of, solve, solve_fit, with_decisions
+from wobble.core.solve import PlaceFit, ground_of, solve, solve_fit, with_decisions
 
 ROOM = grid(3000, 600, 13, 4)
 RUN = tuple(box(name, x=i * 750.0, width=750.0) for i, name in enumerate("ABCD"))
 
 
-def fit(job: Job) -> BayFit:
-    return solve_fit(job, "bay")
+def fit(job: Job) -> PlaceFit:
+    return solve_fit(job, "place")
 
 
 def planned(job: Job) -> Plan:
@@ -59,7 +59,7 @@ def test_a_hump_between_the_stations_raises_the_datum():
     corners = [(0, 0), (1500, 0), (3000, 0), (0, 600), (1500, 600), (3000, 600)]
     coarse = job_of(*floor_at(corners, lambda x, y: 0.0), units=RUN)
     fine = job_of(*floor_at(ROOM, lambda x, y: 0.0), units=RUN)
-    ground = ground_of(coarse, "bay")
+    ground = ground_of(coarse, "place")
     assert ground is not None
     assert ground.high_spot.value_mm > 2.0, "a maximum is taken on draws, not on the mean surface, which is 0 here"
     assert planned(fine).base.height.value_mm < 0.5, "read every 250 mm, the same floor leaves no room for a hump"
@@ -93,7 +93,7 @@ def test_a_fixed_top_below_the_high_spot_cuts_the_base_down():
     last = next(s for s in plan.shims if s.at[0] == 3000)
     assert last.gap.value_mm == pytest.approx(6.0, abs=0.1)
     finding = next(f for f in fit(job).findings if f.code == "cut-down")
-    assert finding.mark == "mind"
+    assert finding.severity == "mind"
     assert "6 of 16 supports" in finding.text, "those at x = 0 and 750: at 1500 the plane passes the underside"
 
 
@@ -107,7 +107,7 @@ def test_an_unknown_height_answers_no_fixed_top(top):
     asked = job_of(*lost, units=RUN, datum=FixedTop(top_mm=top))
     assert fit(asked).plan is None
     assert codes(asked)[0] == "height-unknown"
-    assert fit(asked).findings[0].mark == "stop"
+    assert fit(asked).findings[0].severity == "stop"
 
 
 def test_levels_alone_give_shims():
@@ -190,7 +190,7 @@ def test_raising_the_line_raises_every_gap_by_as_much(over):
 def test_every_working_adds_up_and_leads_to_readings():
     plan = solve_fit(gable_workroom(), "north").plan
     assert plan is not None
-    known = {r.id for r in gable_workroom().bays[0].readings}
+    known = {r.id for r in gable_workroom().places[0].readings}
     assert plan.back_line is not None
     figures = [plan.base.height, plan.base.over_high_spot, plan.back_line]
     figures += [s.gap for s in plan.shims] + [p.gap for p in plan.packings]
@@ -223,8 +223,8 @@ def test_what_is_missing_is_said_first():
     assert "no-floor" in codes(job_of(units=RUN))
     few = job_of(*floor_at(ROOM[:2], lambda x, y: 0.0), units=RUN)
     assert "few-readings" in codes(few)
-    assert [f.mark for f in fit(few).findings] == sorted(
-        (f.mark for f in fit(few).findings), key=["stop", "mind", "fine"].index
+    assert [f.severity for f in fit(few).findings] == sorted(
+        (f.severity for f in fit(few).findings), key=["stop", "mind", "fine"].index
     )
 
 
@@ -246,7 +246,7 @@ def test_a_kit_that_runs_short_says_what_to_buy():
     kit = replace(kit, pieces=tuple(replace(p, count=1) for p in kit.pieces))
     job = job_of(*floor_at(ROOM, falling), units=RUN, kit=kit)
     short = next(f for f in fit(job).findings if f.code in ("kit-short", "kit-misses"))
-    assert short.mark == "mind"
+    assert short.severity == "mind"
 
 
 def test_schools_are_compared_and_one_is_proposed_with_its_reason():

@@ -11,12 +11,12 @@ from msgspec.structs import replace
 
 from tests.catalogue import box
 from tests.core.test_sides import alcove_job, lean
-from wobble.core.fit.boards import movement, sag, stiffness
 from wobble.core.fit.divide import DivideError, equal_openings, equal_trim, true_boards
-from wobble.core.fit.flat import FlatPart
+from wobble.core.fit.tops.boards import movement, sag, stiffness
+from wobble.core.fit.tops.flat import FlatPart
 from wobble.core.job import Job, Unit
+from wobble.core.job.unit import Board, FrontEdge, Hung, OnCleats
 from wobble.core.solve import solve_fit
-from wobble.core.unit import Board, FrontEdge, Hung, OnCleats
 
 
 def shelf(**more: object) -> Unit:
@@ -28,13 +28,13 @@ def shelf(**more: object) -> Unit:
         "standing": OnCleats(thick_mm=20.0),
         "meets": ("left", "right", "back"),
         "fixing_heights_mm": (),
-        "board": Board(stuff="plywood", load_kg_per_m=20.0),
+        "board": Board(material="plywood", load_kg_per_m=20.0),
     }
     return box("S", x=0.0, width=2000.0, **(plain | more))
 
 
 def flat(job: Job) -> FlatPart:
-    return solve_fit(job, "bay").flats[0]
+    return solve_fit(job, "place").flats[0]
 
 
 def test_a_shelf_is_the_trapezoid_between_its_walls():
@@ -49,7 +49,7 @@ def test_a_shelf_is_the_trapezoid_between_its_walls():
     cleats = {c.wall: c.long_mm for c in part.cleats}
     assert cleats["back"] == pytest.approx(2000.0 - 6.0, abs=4.0)
     assert cleats["left"] == pytest.approx(500.0 - 20.0 - 6.0, abs=4.0)
-    assert {s.id for s in solve_fit(job, "bay").scribes} >= {"S-left", "S-right", "S-back"}
+    assert {s.id for s in solve_fit(job, "place").scribes} >= {"S-left", "S-right", "S-back"}
 
 
 def test_a_top_that_is_longest_at_the_back_goes_in_with_one_end_up():
@@ -70,7 +70,7 @@ def test_sag_is_that_of_the_beam_formula():
 
     w = 23.24 · 9.81 / 1000 = 0.228 N/mm; 5 w l⁴ / 384 EI = 2.909 mm, and half as much again after years.
     """
-    found = sag(Board(stuff="plywood", load_kg_per_m=20.0), 1000.0, 300.0, 18.0)
+    found = sag(Board(material="plywood", load_kg_per_m=20.0), 1000.0, 300.0, 18.0)
     assert found.at_first.value_mm == pytest.approx(2.909, rel=2e-3)
     assert found.later.value_mm == pytest.approx(1.5 * 2.909, rel=2e-3)
     assert found.limit_mm == pytest.approx(3.333, abs=0.001)
@@ -84,14 +84,14 @@ def test_a_front_edge_stiffens_by_parallel_axes():
     area, edge = 300 * 18.0, 20 * 50.0
     axis = (area * 9.0 + edge * 25.0) / (area + edge)
     by_hand = 300 * 18**3 / 12 + area * (9 - axis) ** 2 + 20 * 50**3 / 12 + edge * (25 - axis) ** 2
-    board = Board(stuff="pine", edge=FrontEdge(thick_mm=20.0, high_mm=50.0))
+    board = Board(material="pine", edge=FrontEdge(thick_mm=20.0, high_mm=50.0))
     assert stiffness(board, 300.0, 18.0) == pytest.approx(8500.0 * by_hand)
     assert stiffness(board, 300.0, 18.0) > 3 * stiffness(replace(board, edge=None), 300.0, 18.0)
 
 
 @given(st.floats(300, 3000), st.floats(5, 80))
 def test_with_its_supports_no_span_sags_past_the_limit(long, load):
-    board = Board(stuff="particleboard", load_kg_per_m=load)
+    board = Board(material="particleboard", load_kg_per_m=load)
     found = sag(board, long, 280.0, 18.0)
     if found.supports < 20:
         span = long / (found.supports + 1)
@@ -100,10 +100,10 @@ def test_with_its_supports_no_span_sags_past_the_limit(long, load):
 
 def test_solid_wood_moves_by_its_coefficient_and_panels_do_not():
     """Beech 600 across, 4 %: 600 · 0.00431 · 4 = 10.3 mm."""
-    moves = movement(Board(stuff="beech", swing_percent=4.0), 600.0)
+    moves = movement(Board(material="beech", moisture_range_percent=4.0), 600.0)
     assert moves is not None
     assert moves.value_mm == pytest.approx(10.344)
-    assert movement(Board(stuff="mdf"), 600.0) is None
+    assert movement(Board(material="mdf"), 600.0) is None
 
 
 def test_a_top_rests_on_the_units_under_it():
@@ -127,12 +127,12 @@ def test_a_top_that_ends_with_its_units_spans_the_widest_of_them():
 def test_a_top_goes_with_the_run_that_the_split_moves():
     top = replace(shelf(kind="top", over_base_mm=720.0, meets=("back",)), x_mm=30.0, width_mm=1900.0)
     run = (box("A", x=30.0, width=950.0), box("B", x=980.0, width=950.0))
-    moved = solve_fit(alcove_job(lean(0.0), lean(0.0, 2000.0), *run, top, split="equal"), "bay").units
+    moved = solve_fit(alcove_job(lean(0.0), lean(0.0, 2000.0), *run, top, split="equal"), "place").units
     assert [u.x_mm for u in moved] == pytest.approx([50.0, 1000.0, 50.0], abs=0.6)
 
 
 def test_a_part_longer_than_its_stock_is_made_in_equal_pieces():
-    part = flat(alcove_job(lean(0.0), lean(0.0, 2000.0), box("A"), shelf(board=Board(stuff="pine", stock_mm=900.0))))
+    part = flat(alcove_job(lean(0.0), lean(0.0, 2000.0), box("A"), shelf(board=Board(material="pine", stock_mm=900.0))))
     assert part.seams_at == pytest.approx((2000 / 3, 4000 / 3), abs=0.5)
 
 

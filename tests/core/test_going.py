@@ -8,30 +8,31 @@ from collections.abc import Iterator
 import pytest
 from msgspec.structs import replace
 
-from tests.catalogue import box
+from tests.catalogue import WHEN, box
 from tests.core.test_sides import alcove_job, lean
-from wobble.core.fit.around import GRILLE_OPEN, TOE_GRILLE_MM, Around
-from wobble.core.fit.figures import Figure
-from wobble.core.fit.going import Going
+from wobble.core.figure import Figure
+from wobble.core.fit.access.going import Going
+from wobble.core.fit.cutouts.around import GRILLE_OPEN, TOE_GRILLE_MM, Around
 from wobble.core.job import (
     Alternative,
-    Bay,
     Doorway,
     FixedTop,
     HighSpot,
     Job,
-    Mark,
+    Obstacle,
     Passage,
+    Place,
     StandUp,
     Threshold,
     Turn,
     Value,
+    with_facts,
 )
+from wobble.core.job.unit import Air, Front, ScrewFeet, ToeKickBox
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
 from wobble.core.solve import compare, solve_fit
-from wobble.core.unit import Air, Front, ScrewFeet, ToeKickBox
 
 TALL = box("A", x=300.0, width=900.0, height_mm=2200.0, depth_mm=560.0, kind="tall")
 PLUMB = (lean(0.0), lean(0.0, 2000.0))
@@ -39,7 +40,7 @@ PLUMB = (lean(0.0), lean(0.0, 2000.0))
 
 def going(unit: object, *way: Passage) -> Going:
     job = alcove_job(*PLUMB, unit)  # type: ignore[arg-type]
-    return solve_fit(replace(job, way_in=way), "bay").going[0]
+    return solve_fit(replace(job, way_in=way), "place").going[0]
 
 
 def test_a_tall_unit_is_stood_up_where_it_is_said():
@@ -68,7 +69,7 @@ def test_what_would_work_is_tried_and_only_that_is_said():
 
 def test_the_order_traps_nothing():
     units = tuple(box(name, x=100.0 + 400.0 * i, width=400.0) for i, name in enumerate("ABCD"))
-    fit = solve_fit(alcove_job(*PLUMB, *units), "bay")
+    fit = solve_fit(alcove_job(*PLUMB, *units), "place")
     assert [g.unit for g in fit.going] == ["A", "D", "B", "C"]
     assert "last" in fit.going[-1].why
 
@@ -87,17 +88,17 @@ def test_the_vestrys_press_passes_its_ceiling_step_and_corner():
         way_in=(Turn(name="Corner", from_mm=600.0, into_mm=560.0), Threshold(name="Step", height_mm=420.0)),
     )
     stuck = solve_fit(worse, "alcove")
-    assert {f.mark for f in stuck.findings if f.code.startswith("stuck")} == {"stop"}
+    assert {f.severity for f in stuck.findings if f.code.startswith("stuck")} == {"stop"}
 
 
-def around(*marks: Mark, **more: object) -> dict[str, Around]:
+def around(*obstacles: Obstacle, **more: object) -> dict[str, Around]:
     unit = box("A", x=100.0, width=900.0, **more)
-    job = alcove_job(*PLUMB, unit, marks=marks)
-    return {a.what: a for a in solve_fit(job, "bay").around}
+    job = alcove_job(*PLUMB, unit, obstacles=obstacles)
+    return {a.what: a for a in solve_fit(job, "place").around}
 
 
-def mark(kind: str, at: tuple[float, float], size: tuple[float, float], **more: object) -> Mark:
-    return Mark(id="m", name=kind, kind=kind, surface="back", at=at, size=size, **more)  # type: ignore[arg-type]
+def mark(kind: str, at: tuple[float, float], size: tuple[float, float], **more: object) -> Obstacle:
+    return Obstacle(taken_at=WHEN, id="m", name=kind, kind=kind, surface="back", at=at, size=size, **more)  # type: ignore[arg-type]
 
 
 def test_a_hole_is_marked_out_from_the_units_own_edges():
@@ -147,18 +148,18 @@ def test_an_appliance_gets_its_makers_air_or_stops_the_job():
     assert "air" not in around(air=Air(sides_mm=20.0, back_mm=50.0), out_mm=50.0)
 
 
-def test_two_bays_that_meet_stand_clear_in_their_corner():
+def test_two_places_that_meet_stand_clear_in_their_corner():
     """Theirs is 560 deep: ours may come to 2000 − 560; with handles a filler goes in."""
     job = alcove_job(*PLUMB, box("A", x=900.0, width=600.0, front=Front(opens="drawers", handle_mm=30.0)))
-    other = Bay(
+    other = Place(
         id="east", name="East", width_mm=1500.0, depth_mm=600.0, height_mm=2400.0, units=(box("B", x=0.0, width=600.0),)
     )
-    ours = replace(job.bays[0], right_is_back_of="east")
+    ours = replace(job.places[0], right_is_back_of="east")
 
-    def codes(x: float, of: Bay = other) -> set[str]:
+    def codes(x: float, of: Place = other) -> set[str]:
         unit = replace(ours.units[0], x_mm=x)
-        both = replace(job, bays=(replace(ours, units=(unit,)), of))
-        return {f.code for f in solve_fit(both, "bay").findings if f.code.startswith("corner")}
+        both = replace(job, places=(replace(ours, units=(unit,)), of))
+        return {f.code for f in solve_fit(both, "place").findings if f.code.startswith("corner")}
 
     assert codes(900.0) == {"corner-overlap"}
     assert codes(838.0) == {"corner-handles"}
@@ -168,17 +169,17 @@ def test_two_bays_that_meet_stand_clear_in_their_corner():
 
 def test_units_that_stand_in_each_other_stop_the_job():
     job = alcove_job(*PLUMB, box("A", x=100.0), box("B", x=680.0), box("C", x=100.0, over_base_mm=1400.0))
-    assert [f.code for f in solve_fit(job, "bay").findings if f.code.startswith("overlap")] == ["overlap-A-B"]
+    assert [f.code for f in solve_fit(job, "place").findings if f.code.startswith("overlap")] == ["overlap-A-B"]
 
 
 def test_alternatives_stand_side_by_side():
     job: Job = alcove_job(*PLUMB, box("A", x=100.0))
-    bay = job.bays[0]
+    place = job.places[0]
     sets = (
-        Alternative(name="higher", datum=HighSpot(over_mm=4.0), back_line=bay.back_line),
-        Alternative(name="table", datum=FixedTop(top_mm=715.0), back_line=bay.back_line),
+        Alternative(name="higher", datum=HighSpot(over_mm=4.0), back_line=place.back_line),
+        Alternative(name="table", datum=FixedTop(top_mm=715.0), back_line=place.back_line),
     )
-    now, higher, table = compare(replace(job, bays=(replace(bay, alternatives=sets),)), "bay")
+    now, higher, table = compare(replace(job, places=(replace(place, alternatives=sets),)), "place")
     assert (now.name, higher.name, table.name) == ("", "higher", "table")
     assert higher.largest_mm - now.largest_mm == pytest.approx(4.0, abs=0.01)
     assert table.cut_mm == pytest.approx(720.0 - 715.0, abs=0.5)
@@ -188,7 +189,7 @@ def test_alternatives_stand_side_by_side():
 @pytest.mark.parametrize("job", [gable_workroom(), vestry_press(), narrowboat_galley()], ids=lambda job: job.name)
 def test_every_figure_of_the_demo_jobs_is_explained_and_its_working_adds_up(job):
     """Walk all that Fit says: each figure has its working, and the steps come to its value."""
-    fit = solve_fit(job, job.bays[0].id)
+    fit = solve_fit(job, job.places[0].id)
     figures = list(_figures(fit))
     assert len(figures) > 25
     for figure in figures:
@@ -214,10 +215,17 @@ def _figures(value: object) -> Iterator[Figure]:
 def test_what_stays_on_the_floor_is_lifted_over():
     """A wheel arch of 140 in the press's way takes 20 more than its own step of 120."""
     job = vestry_press()
-    arch = Mark(
-        id="a", name="Arch", kind="wheel arch", surface="floor", at=(600.0, 580.0), size=(300.0, 50.0), proud_mm=140.0
+    arch = Obstacle(
+        taken_at=WHEN,
+        id="a",
+        name="Arch",
+        kind="wheel arch",
+        surface="floor",
+        at=(600.0, 580.0),
+        size=(300.0, 50.0),
+        proud_mm=140.0,
     )
-    with_arch = replace(job, bays=(replace(job.bays[0], marks=(arch,)),))
+    with_arch = replace(job, places=(with_facts(job.places[0], (Obstacle,), (arch,)),))
 
     def left(of: Job) -> float:
         (press,) = solve_fit(of, "alcove").going
@@ -229,7 +237,7 @@ def test_what_stays_on_the_floor_is_lifted_over():
 def test_skirting_that_is_taken_out_is_returned_to_the_floor():
     """95 high, base at about 0: its return is 95 at the foot of the end, and cut to the floor there."""
     board = mark("skirting", (0.0, 0.0), (2000.0, 95.0), proud_mm=18.0, treatment="remove")
-    fit = solve_fit(alcove_job(*PLUMB, box("A", x=100.0, width=900.0), marks=(board,)), "bay")
+    fit = solve_fit(alcove_job(*PLUMB, box("A", x=100.0, width=900.0), obstacles=(board,)), "place")
     (left, right) = (s for s in fit.scribes if s.id.startswith("return"))
     assert left.line[0].left_mm == pytest.approx(95.0, abs=0.5)
     assert (left.along, right.along) == ("from the wall", "from its front")
@@ -237,8 +245,8 @@ def test_skirting_that_is_taken_out_is_returned_to_the_floor():
 
 
 def test_a_gap_between_neighbours_is_a_reveal_or_wants_a_strip():
-    def marks(gap: float) -> list[str]:
+    def obstacles(gap: float) -> list[str]:
         job = alcove_job(*PLUMB, box("A", x=100.0), box("B", x=700.0 + gap))
-        return [f.mark for f in solve_fit(job, "bay").findings if f.code == "gap-A-B"]
+        return [f.severity for f in solve_fit(job, "place").findings if f.code == "gap-A-B"]
 
-    assert (marks(0.0), marks(3.0), marks(20.0), marks(300.0)) == ([], ["fine"], ["mind"], [])
+    assert (obstacles(0.0), obstacles(3.0), obstacles(20.0), obstacles(300.0)) == ([], ["fine"], ["mind"], [])

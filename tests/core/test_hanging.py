@@ -9,12 +9,12 @@ from typing import Any
 import pytest
 from msgspec.structs import replace
 
-from tests.catalogue import LINE, box, floor_at, grid, job_of, offset
+from tests.catalogue import LINE, WHEN, box, floor_at, grid, job_of, offset
 from tests.core.test_hold import balanced, edges, found, held_of, job_before, restraint_of_hinge, restraint_of_rigid
 from tests.core.test_sides import alcove_job, lean
-from wobble.core.behind import Anchor, Backing, Detection
-from wobble.core.fit.burden import burdened
-from wobble.core.hold.capacity import (
+from wobble.core.contents import burdened
+from wobble.core.facts import Detection
+from wobble.core.hold.capacity.capacity import (
     Screw,
     beam_use,
     bearing_psi,
@@ -25,24 +25,25 @@ from wobble.core.hold.capacity import (
     withdrawal,
 )
 from wobble.core.hold.fastening import Held
-from wobble.core.hold.grids import GridError, hanging_wall, peg_grid
 from wobble.core.hold.joins import joined
 from wobble.core.hold.loads import loads, weight_kg
 from wobble.core.hold.overhead import BOLT_MM, BOLT_ROOT_MM, BOLT_THREAD_MM, HangerHeld
-from wobble.core.job import Bay, Job, Mark, Unit
+from wobble.core.hold.rests.grids import GridError, hanging_wall, peg_grid
+from wobble.core.job import Job, Obstacle, Place, Unit, with_facts
+from wobble.core.job.backing import Anchor, Backing
+from wobble.core.job.unit import Board, Front, Hung, OnCleats
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
 from wobble.core.solve import solve_furring, solve_hold
-from wobble.core.unit import Board, Front, Hung, OnCleats
 
 HUNG = box("W", x=300.0, width=1400.0, depth_mm=330.0, height_mm=720.0, over_base_mm=1400.0, standing=Hung())
 HUNG = replace(HUNG, fixing_heights_mm=(660.0,), weight_kg=30.0)
 
 
-def on(backing: Backing, unit: Unit = HUNG, wall: Callable[[float], float] = lambda x: 0.0, **bay: Any) -> Held:
+def on(backing: Backing, unit: Unit = HUNG, wall: Callable[[float], float] = lambda x: 0.0, **place: Any) -> Held:
     """Return how a unit is held by a wall made of something; its studs stand at 400, 1000 and 1600."""
-    return held_of(wall, unit, backing=backing, **bay)[0]
+    return held_of(wall, unit, backing=backing, **place)[0]
 
 
 def test_screws_in_sheet_are_those_of_the_steel_code():
@@ -181,18 +182,18 @@ def test_a_unit_beside_its_studs_is_moved_by_as_little_as_gives_it_two():
 
 
 def shelf_job(*detections: Detection) -> Job:
-    board = Board(stuff="plywood", load_kg_per_m=30.0)
+    board = Board(material="plywood", load_kg_per_m=30.0)
     shelf = box("S", x=0.0, width=2000.0, kind="shelf", over_base_mm=500.0, height_mm=30.0, depth_mm=400.0, board=board)
     shelf = replace(shelf, standing=OnCleats(), meets=("left", "right", "back"), toe_recess_mm=0.0)
     job = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A", x=400.0), shelf)
-    return replace(job, bays=(replace(job.bays[0], detections=detections),))
+    return replace(job, places=(with_facts(job.places[0], (Detection,), detections),))
 
 
 def test_a_shelf_on_cleats_has_its_studs_wall_by_wall():
     """2 m of 30 kg, and 600 · 2 · 0.4 · 0.03 = 14.4 kg of plywood: 730 N, of which the back takes 0.6, a side 0.35."""
     back = edges(400.0, 1000.0, 1600.0)
     side = tuple(replace(found(x, "centre", n=9), surface="left", id=f"l{x}") for x in (60.0, 360.0, 62.0, 358.0))
-    cleats = {c.wall: c for c in solve_hold(shelf_job(*back, *side), "bay").cleats}
+    cleats = {c.wall: c for c in solve_hold(shelf_job(*back, *side), "place").cleats}
     total = (60.0 + 14.4) * 9.81
     assert cleats["back"].load_n == pytest.approx(0.6 * total, rel=0.01)
     assert cleats["left"].load_n == pytest.approx(0.35 * total, rel=0.01)
@@ -234,7 +235,7 @@ def racked(joists: tuple[float, ...], axis: int, overhead: Backing | None = None
         detections=tuple(seen),
         overhead=overhead or Backing(runs="out" if axis == 0 else "along"),
     )
-    hung = solve_hold(job, "bay").overhead[0]
+    hung = solve_hold(job, "place").overhead[0]
     assert hung.caution
     return {h.corner: h for h in hung.hangers}
 
@@ -279,15 +280,15 @@ def test_a_ceiling_nobody_looked_into_holds_nothing():
     assert all("anchors" in h.instead for h in concrete.values())
 
 
-def furred(bow: float, marks: tuple[Mark, ...] = ()) -> Job:
+def furred(bow: float, obstacles: tuple[Obstacle, ...] = ()) -> Job:
     """A wall 2000 wide, hollow by `bow` in the middle, on studs at 200, 1000 and 1800."""
     hollow = lambda x: -bow * 4 * (x / 2000) * (1 - x / 2000)  # noqa: E731
-    return job_before(hollow, box("A", x=300.0), (200.0, 1000.0, 1800.0), marks=marks)
+    return job_before(hollow, box("A", x=300.0), (200.0, 1000.0, 1800.0), obstacles=obstacles)
 
 
 def test_furring_makes_a_hollow_wall_flat():
     """Hollow by 12 · 4 · 0.09 = 4.3 at 200 and 1800, by 12 in the middle: 7.7 is packed there, nothing beside."""
-    made = solve_furring(furred(12.0), "bay", low_mm=200.0, high_mm=1400.0, pitch_mm=600.0, strip_mm=19.0, plumb=True)
+    made = solve_furring(furred(12.0), "place", low_mm=200.0, high_mm=1400.0, pitch_mm=600.0, strip_mm=19.0, plumb=True)
     assert made is not None
     assert made.heights == (200.0, 800.0, 1400.0)
     middle = [p.thick.value_mm for p in made.packings if abs(p.at[0] - 1000) < 50]
@@ -299,9 +300,18 @@ def test_furring_makes_a_hollow_wall_flat():
 
 def test_furring_stands_clear_of_a_wire_that_it_bridges():
     """A wire 20 proud and 6 free before it, strips of 19: the plane stands 7 further off."""
-    wire = Mark(id="w", name="Wire", kind="wire", surface="back", at=(400.0, 700.0), size=(900.0, 12.0), proud_mm=20.0)
+    wire = Obstacle(
+        taken_at=WHEN,
+        id="w",
+        name="Wire",
+        kind="wire",
+        surface="back",
+        at=(400.0, 700.0),
+        size=(900.0, 12.0),
+        proud_mm=20.0,
+    )
     ask = {"low_mm": 200.0, "high_mm": 1400.0, "pitch_mm": 600.0, "strip_mm": 19.0, "plumb": True}
-    plain, clear = solve_furring(furred(12.0), "bay", **ask), solve_furring(furred(12.0, (wire,)), "bay", **ask)  # type: ignore[arg-type]
+    plain, clear = solve_furring(furred(12.0), "place", **ask), solve_furring(furred(12.0, (wire,)), "place", **ask)  # type: ignore[arg-type]
     assert plain is not None
     assert clear is not None
     assert clear.plane_mm == pytest.approx(7.0)
@@ -327,8 +337,8 @@ def test_battens_at_a_pitch_and_pegs_in_a_grid_are_laid_out_evenly():
 
 def test_neighbours_are_screwed_together_by_four_that_do_not_come_through():
     """Two sides of 19 take 30: 38 less 4 allows 34. At 37 in from front and back, 80 from foot and head."""
-    bay = Bay(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
-    pair = replace(bay, units=(box("A", x=0.0), box("B", x=600.0), box("C", x=1300.0)))
+    place = Place(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
+    pair = replace(place, units=(box("A", x=0.0), box("B", x=600.0), box("C", x=1300.0)))
     made = joined(pair)
     assert [j.units for j in made] == [("A", "B")]
     assert made[0].screw_mm == 30.0
@@ -351,7 +361,7 @@ def test_what_is_thrown_about_is_screwed_into_the_joists_under_it():
     floor = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)
     boards = Backing(lining_mm=18.0, runs="out")
     job = job_of(*floor, units=(unit,), detections=seen, backing=Backing(driving_g=0.5), underfoot=boards)
-    fixed = solve_hold(job, "bay").underfoot[0]
+    fixed = solve_hold(job, "place").underfoot[0]
     assert fixed.shear_n == pytest.approx(0.5 * 60 * 9.81)
     assert fixed.pull_n == pytest.approx(60 * 9.81 * (0.5 * 900 - 150) / 300)
     assert sorted({round(x, -1) for x, _ in fixed.at}) == [400.0, 800.0]
@@ -359,30 +369,32 @@ def test_what_is_thrown_about_is_screwed_into_the_joists_under_it():
     assert fixed.screw_mm == 80.0  # 18 + shims of 0 + 18 + 40
     assert fixed.enough
     assert "crash" in fixed.caution
-    blind = solve_hold(replace(job, bays=(replace(job.bays[0], detections=()),)), "bay").underfoot[0]
+    blind = solve_hold(replace(job, places=(with_facts(job.places[0], (Detection,), ()),)), "place").underfoot[0]
     assert (blind.at, blind.enough) == ((), False)
     assert "Boards alone" in blind.instead
-    shallow = replace(job.bays[0], underfoot=replace(boards, deepest_mm=50.0))  # 80 less 18 of base goes 62 deep
-    kept = solve_hold(replace(job, bays=(shallow,)), "bay").underfoot[0]
+    shallow = replace(job.places[0], underfoot=replace(boards, deepest_mm=50.0))  # 80 less 18 of base goes 62 deep
+    kept = solve_hold(replace(job, places=(shallow,)), "place").underfoot[0]
     assert (kept.at, kept.enough) == ((), False)
     assert "deeper" in kept.instead
-    still = solve_hold(replace(job, bays=(replace(job.bays[0], backing=Backing()),)), "bay")
+    still = solve_hold(replace(job, places=(replace(job.places[0], backing=Backing()),)), "place")
     assert still.underfoot == ()
 
 
 def test_a_shelf_sags_under_what_it_holds_and_who_sits_on_it():
     """400 deep, a row of 300 of books: 42 kg a metre; a person of 120 in the middle of 1.2 m as 160 more."""
-    shelf = box("S", width=1200.0, kind="shelf", depth_mm=400.0, board=Board(stuff="pine", load_kg_per_m=30.0))
+    shelf = box("S", width=1200.0, kind="shelf", depth_mm=400.0, board=Board(material="pine", load_kg_per_m=30.0))
     assert burdened(replace(shelf, holds="books"), shelf.board or Board(), 1200.0).load_kg_per_m == pytest.approx(42.0)
     sat = burdened(replace(shelf, holds="a person sitting"), shelf.board or Board(), 1200.0)
     assert sat.load_kg_per_m == pytest.approx(30.0 + 1.6 * 120 / 1.2)
 
 
 def test_a_hole_near_something_live_says_detect_first():
-    outlet = Mark(id="o", name="Outlet", kind="outlet", surface="back", at=(1040.0, 900.0), size=(86.0, 86.0))
-    held = held_of(lambda x: 0.0, marks=(outlet,), backing=Backing(rule="all round"), studs=(400.0, 1600.0))[0]
+    outlet = Obstacle(
+        taken_at=WHEN, id="o", name="Outlet", kind="outlet", surface="back", at=(1040.0, 900.0), size=(86.0, 86.0)
+    )
+    held = held_of(lambda x: 0.0, obstacles=(outlet,), backing=Backing(rule="all round"), studs=(400.0, 1600.0))[0]
     far = [p for p in held.points if "Outlet is near" in p.check]
-    near = held_of(lambda x: 0.0, marks=(replace(outlet, at=(480.0, 600.0)),), backing=Backing(rule="all round"))[0]
+    near = held_of(lambda x: 0.0, obstacles=(replace(outlet, at=(480.0, 600.0)),), backing=Backing(rule="all round"))[0]
     assert far == []
     assert any("Outlet is near: detect, isolate, then drill." in p.check for p in near.points)
 
@@ -391,7 +403,7 @@ def test_a_hole_near_something_live_says_detect_first():
 def test_every_demo_job_has_a_complete_drilling_list(made):
     """Every unit that is fastened holds, its screws numbered through, long enough, in what is sure to hold."""
     job = made()
-    hold = solve_hold(job, job.bays[0].id)
+    hold = solve_hold(job, job.places[0].id)
     assert hold.held
     assert all(h.enough for h in hold.held)
     assert all(f.enough for f in hold.underfoot)

@@ -14,9 +14,9 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.catalogue import PLUMB, box, floor_at, grid, job_of, offset
-from wobble.core.behind import Detection
-from wobble.core.fit.obstacles import ELECTRIC
-from wobble.core.hold.capacity import (
+from wobble.core.facts import Detection
+from wobble.core.fit.cutouts.services import ELECTRIC
+from wobble.core.hold.capacity.capacity import (
     CapacityError,
     Mode,
     Screw,
@@ -29,15 +29,15 @@ from wobble.core.hold.capacity import (
     yields,
 )
 from wobble.core.hold.fastening import Held
-from wobble.core.hold.lines import structure
 from wobble.core.hold.loads import loads, weight_kg
+from wobble.core.hold.structure.lines import structure
 from wobble.core.job import Job, Unit
+from wobble.core.job.unit import Hung, OnShims
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.instruments import FIRST_READING
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
 from wobble.core.solve import solve_hold
-from wobble.core.unit import Hung, OnShims
 
 
 def restraint_of_rigid(load: float, q: float, long: float) -> float:
@@ -274,10 +274,10 @@ def test_no_screw_stands_in_a_zone_of_the_demo_jobs():
     The wire of the galley is seen: it may go on the way it runs, which is along.
     """
     for job in (gable_workroom(), vestry_press(), narrowboat_galley()):
-        bay = job.bays[0]
-        for held in solve_hold(job, bay.id).held:
+        place = job.places[0]
+        for held in solve_hold(job, place.id).held:
             for point in held.points:
-                for mark in bay.marks:
+                for mark in place.obstacles:
                     (x, z), (w, h) = mark.at, mark.size
                     off = (max(x - point.at[0], 0, point.at[0] - x - w), max(z - point.at[1], 0, point.at[1] - z - h))
                     lines = {"wire": off[1] < 50}.get(mark.kind, mark.kind in ELECTRIC and min(off) < 50)
@@ -318,10 +318,10 @@ def held_of(
     unit: Unit | None = None,
     studs: tuple[float, ...] = (400.0, 1000.0, 1600.0),
     more: tuple[Unit, ...] = (),
-    **bay: Any,
+    **place: Any,
 ) -> tuple[Held, ...]:
     """Return how a unit of 1400 from 300 on is held by studs, before a wall that stands at `wall(x)`."""
-    return solve_hold(job_before(wall, unit, studs, more, **bay), "bay").held
+    return solve_hold(job_before(wall, unit, studs, more, **place), "place").held
 
 
 def job_before(
@@ -332,7 +332,7 @@ def job_before(
     *,
     rise: float = 0.0,
     hollow: tuple[float, float] = (0.0, 0.0),
-    **bay: Any,
+    **place: Any,
 ) -> Job:
     """Return a unit before a wall that stands at `wall(x)`, comes forward by `rise` up, and is hollow above a height.
 
@@ -350,5 +350,5 @@ def job_before(
     unit = unit or box("A", x=300.0, width=1400.0, fixing_heights_mm=(650.0,))
     floor = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)
     both = edges(*studs) + tuple(found(x, "screw", "magnet") for x in studs)
-    known: dict[str, Any] = {"detections": both} | bay
+    known: dict[str, Any] = {"detections": both} | place
     return job_of(*floor, *back, width=2000.0, units=(unit, *more), **known)

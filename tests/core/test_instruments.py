@@ -15,10 +15,8 @@ from tests.catalogue import WHEN
 from wobble.core.errors import DocumentError
 from wobble.core.formats.document import check_job
 from wobble.core.gauge.checks import findings, found
-from wobble.core.gauge.place import place
-from wobble.core.gauge.survey import survey
+from wobble.core.gauge.surveyed import surveyed
 from wobble.core.job import (
-    Bay,
     Corner,
     FlipCheck,
     Gap,
@@ -26,6 +24,7 @@ from wobble.core.job import (
     Instrument,
     Job,
     Offset,
+    Place,
     Profile,
     Reading,
     Scan,
@@ -38,6 +37,7 @@ from wobble.core.job import (
 from wobble.core.practice import simulated
 from wobble.core.practice.rooms import TrueSurface
 from wobble.core.practice.simulated import Simulated, TruePlace
+from wobble.core.solve import survey_of
 
 WIDTH, DEPTH, HEIGHT = 2000.0, 600.0, 2200.0
 SURFACES: tuple[SurfaceName, ...] = ("floor", "ceiling", "back", "left", "right")
@@ -159,7 +159,7 @@ def test_a_survey_made_from_a_truth_returns_it_within_its_uncertainty(kind):
         truth = true_place(rng)
         base = ground_round(truth, rng, *(SURFACES if kind in ("diagonal", "square", "spans") else ("floor", "back")))
         mine = [tool.read(blank, truth, rng) for blank in ask(rng)]
-        adjustment, before = survey_of([*base, *mine], tool).adjustment, survey_of(base, tool).adjustment
+        adjustment, before = adjusted([*base, *mine], tool).adjustment, adjusted(base, tool).adjustment
         own = {r.id for r in mine}
         terms = [term for o in adjustment.observations if o.reading_id in own for term in o.surface_terms]
         for surface, spot in {(surface, spot) for surface, spot, _ in terms}:
@@ -171,22 +171,22 @@ def test_a_survey_made_from_a_truth_returns_it_within_its_uncertainty(kind):
     assert np.median(narrowed) < 0.99
 
 
-def survey_of(readings: list[Reading], *tools: Simulated):
+def adjusted(readings: list[Reading], *tools: Simulated):
     """The survey of readings taken with the laser and other tools."""
-    bay = Bay(
-        id="bay",
-        name="Bay",
+    place = Place(
+        id="place",
+        name="Place",
         width_mm=WIDTH,
         depth_mm=DEPTH,
         height_mm=HEIGHT,
         surfaces=SURFACES,
         set_ups=LINES,
-        readings=tuple(readings),
+        facts=tuple(readings),
     )
     known = {t.instrument.id: t.instrument for t in (*tools, LASER)}
-    job = Job(name="", instruments=tuple(known.values()), bays=(bay,))
+    job = Job(name="", instruments=tuple(known.values()), places=(place,))
     check_job(job)
-    return survey(job, job.bays[0])
+    return survey_of(job, job.places[0].id)
 
 
 def test_what_checks_find_worked_out_by_hand():
@@ -224,7 +224,7 @@ def test_a_check_counts_from_then_on_until_the_next():
         blank = Span(**common("w", between="left-right", at=at, value_mm=1))
         one = tool.read(blank, truth, np.random.default_rng(1))
         one = replace(one, taken_at=WHEN + timedelta(hours=hours))
-        mean = survey_of([one], tool).adjustment.mean(("right", np.array([at])), ("left", np.array([at])))
+        mean = adjusted([one], tool).adjustment.mean(("right", np.array([at])), ("left", np.array([at])))
         return float(mean[0] - mean[1])
 
     assert width_as_found(0) == pytest.approx(true_width + 3, abs=0.3)
@@ -238,7 +238,9 @@ def test_a_flipped_level_is_told_with_when_it_counts_from():
     tool = replace_tool(tool, checks=(tool.check(WHEN - timedelta(days=1), np.random.default_rng(3)),))
     blanks = asked_slope(np.random.default_rng(2))
     readings = [tool.read(b, truth, np.random.default_rng(i)) for i, b in enumerate(blanks)]
-    (bias,) = place(survey_of(readings, tool)).biases
+    found = adjusted(readings, tool)
+    place = Place(id="p", name="P", width_mm=WIDTH, depth_mm=DEPTH, height_mm=HEIGHT, surfaces=SURFACES)
+    (bias,) = surveyed(found, place).biases
     assert bias.since == WHEN - timedelta(days=1)
     assert bias.mm_per_m == pytest.approx(1.0, abs=0.45)
 
@@ -258,7 +260,7 @@ def test_a_square_that_is_out_is_corrected_by_its_check():
     angle = np.degrees(np.arccos(along @ out / np.linalg.norm(along) / np.linalg.norm(out)))
 
     def as_found(with_: Simulated) -> float:
-        adjustment = survey_of([with_.read(blank, truth, np.random.default_rng(1))], with_).adjustment
+        adjustment = adjusted([with_.read(blank, truth, np.random.default_rng(1))], with_).adjustment
         z, a, b = blank.height_mm, blank.along_mm, blank.out_mm
         back = adjustment.mean(("back", np.array([[0, z], [a, z]])))
         left = adjustment.mean(("left", np.array([[0, z], [b, z]])))
@@ -285,8 +287,8 @@ def test_a_scan_whose_axes_are_out_of_true_is_levelled_by_other_readings():
     lines = [r for r in ground_round(truth, rng, "floor") if isinstance(r, Offset)][::2]
     spots = np.array([[u, v] for u, v, _ in tilted.points])
     true = truth.surfaces["floor"].at(spots)
-    levelled = survey_of([*lines, replace(tilted, tilt_mm_per_m=3.0)], LASER).adjustment.mean(("floor", spots))
-    trusted = survey_of([*lines, replace(tilted, tilt_mm_per_m=0.0)], LASER).adjustment.mean(("floor", spots))
+    levelled = adjusted([*lines, replace(tilted, tilt_mm_per_m=3.0)], LASER).adjustment.mean(("floor", spots))
+    trusted = adjusted([*lines, replace(tilted, tilt_mm_per_m=0.0)], LASER).adjustment.mean(("floor", spots))
     assert np.abs(levelled - true).max() < 1.2
     assert np.abs(trusted - true).max() > 1.8
 

@@ -7,7 +7,7 @@ from dataclasses import replace as replace_fields
 
 import numpy as np
 import pytest
-from bench.five import SURFACES, bay_of_five, diagonal, five, measured, true_angle_deg
+from bench.five import SURFACES, diagonal, five, measured, place_of_five, true_angle_deg
 from bench.next_best import races
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -17,11 +17,11 @@ from tests.catalogue import EXACT, LINE, LOST_LINE, RULE, WHEN, floor_at, grid, 
 from wobble.core.errors import SurveyError
 from wobble.core.gauge.adjust import adjust
 from wobble.core.gauge.observe import square_defect
-from wobble.core.gauge.place import place
 from wobble.core.gauge.stations import stations
-from wobble.core.gauge.survey import survey
+from wobble.core.gauge.surveyed import surveyed
 from wobble.core.gauge.traits import traits
 from wobble.core.job import (
+    READING_KINDS,
     Corner,
     Gap,
     Instrument,
@@ -33,11 +33,12 @@ from wobble.core.job import (
     SetUp,
     Slope,
     Span,
+    with_facts,
 )
 from wobble.core.practice.narrowboat import narrowboat_galley, side_mm
 from wobble.core.practice.rooms import made_up_room
 from wobble.core.practice.vestry import TRUTHS, vestry_press
-from wobble.core.solve import solve_fit
+from wobble.core.solve import solve_fit, survey_of
 
 COMMON = {"instrument": EXACT.id, "taken_at": WHEN}
 
@@ -55,7 +56,7 @@ def test_a_gap_under_a_straightedge_is_the_hollow():
     """A straightedge from 0 to 3 stands at 1 after a third of its length; a gap of 4 there: the floor is at −3."""
     ends = floor_at([(0, 300), (3000, 300)], lambda x, y: 3.0 * x / 3000)
     job = job_of(*ends, gap("g", (0, 300), (3000, 300), (1000, 300), 4.0))
-    found = survey(job, job.bays[0]).adjustment.mean(("floor", np.array([[1000.0, 300.0]])))
+    found = survey_of(job, job.places[0].id).adjustment.mean(("floor", np.array([[1000.0, 300.0]])))
     assert found[0] == pytest.approx(1.0 - 4.0, abs=0.05)
 
 
@@ -67,7 +68,7 @@ def test_a_gap_on_a_ceiling_opens_upwards():
     ]
     under = replace(gap("g", (0, 300), (2000, 300), (1000, 300), 5.0), surface="ceiling")
     job = job_of(*ends, under, surfaces=("floor", "ceiling"), set_ups=(LINE, top))
-    found = survey(job, job.bays[0]).adjustment.mean(("ceiling", np.array([[1000.0, 300.0]])))
+    found = survey_of(job, job.places[0].id).adjustment.mean(("ceiling", np.array([[1000.0, 300.0]])))
     assert found[0] == pytest.approx(2405.0, abs=0.05)
 
 
@@ -108,11 +109,11 @@ def test_a_corner_reading_turns_the_side_wall():
     ]
     wide = corner(how="square", along_mm=600.0, out_mm=500.0, value_mm=500.0 * math.tan(math.radians(2)))
     job = job_of(*back, wide, surfaces=("floor", "back", "left", "right"))
-    joint = survey(job, job.bays[0]).adjustment.at(("left", np.array([[0.0, 900.0], [500.0, 900.0]])))
+    joint = survey_of(job, job.places[0].id).adjustment.at(("left", np.array([[0.0, 900.0], [500.0, 900.0]])))
     assert joint.mean[1] - joint.mean[0] == pytest.approx(-17.46, abs=0.6)
     mirrored = replace(wide, corner="back-right")
     job = job_of(*back, mirrored, surfaces=("floor", "back", "left", "right"))
-    joint = survey(job, job.bays[0]).adjustment.at(("right", np.array([[0.0, 900.0], [500.0, 900.0]])))
+    joint = survey_of(job, job.places[0].id).adjustment.at(("right", np.array([[0.0, 900.0], [500.0, 900.0]])))
     assert joint.mean[1] - joint.mean[0] == pytest.approx(17.46, abs=0.6)
 
 
@@ -144,7 +145,7 @@ def flip_tested(bias: float, true_slope: float, seed: int, n_pairs: int = 2) -> 
 @given(st.floats(-2, 2), st.floats(-8, 8), st.integers(0, 1000))
 def test_a_flip_test_finds_the_bias_of_a_level(bias, slope, seed):
     job = flip_tested(bias, slope, seed, n_pairs=3)
-    found, sd = survey(job, job.bays[0]).adjustment.unknown("bias:level")
+    found, sd = survey_of(job, job.places[0].id).adjustment.unknown("bias:level")
     assert sd < 0.2
     assert abs(found - bias) < max(0.2, 5 * sd)
 
@@ -160,11 +161,11 @@ def test_a_bias_of_one_is_found_to_a_fifth_and_taken_off_later_readings():
         end=(2600.0, 500.0),
         value=1.8,
     )
-    job = replace(job, bays=(replace(job.bays[0], readings=(*job.bays[0].readings, later)),))
-    found = survey(job, job.bays[0]).adjustment
+    job = replace(job, places=(with_facts(job.places[0], READING_KINDS, (*job.places[0].readings, later)),))
+    found = survey_of(job, job.places[0].id).adjustment
     bias, _ = found.unknown("bias:level")
     assert bias == pytest.approx(1.0, abs=0.2)
-    (told,) = place(survey(job, job.bays[0])).biases
+    (told,) = surveyed(survey_of(job, job.places[0].id), job.places[0]).biases
     assert told.instrument == "level"
     assert told.mm_per_m == pytest.approx(bias)
     joint = found.at(("floor", np.array([[2000.0, 500.0], [2600.0, 500.0]])))
@@ -174,10 +175,14 @@ def test_a_bias_of_one_is_found_to_a_fifth_and_taken_off_later_readings():
 
 def test_a_level_that_was_never_turned_is_trusted_less():
     plain = flip_tested(0.0, 2.0, seed=1, n_pairs=1)
-    once = replace(plain, bays=(replace(plain.bays[0], readings=plain.bays[0].readings[:1]),))
+    once = replace(plain, places=(with_facts(plain.places[0], READING_KINDS, plain.places[0].readings[:1]),))
 
     def sd(job):
-        joint = survey(job, job.bays[0]).adjustment.at(("floor", np.array([[300.0, 300.0], [900.0, 300.0]]))).covariance
+        joint = (
+            survey_of(job, job.places[0].id)
+            .adjustment.at(("floor", np.array([[300.0, 300.0], [900.0, 300.0]])))
+            .covariance
+        )
         return math.sqrt(joint[0, 0] + joint[1, 1] - 2 * joint[0, 1])
 
     assert sd(once) > 3 * sd(plain)
@@ -204,7 +209,7 @@ def test_a_profile_of_a_curved_side_is_one_stick_of_unknown_place():
         for x in (300.0, 1500.0, 2700.0)
     ]
     job = job_of(*readings, frame="body", set_ups=(LINE, stick), surfaces=("floor", "back"))
-    found = survey(job, job.bays[0])
+    found = survey_of(job, job.places[0].id)
     assert not found.suspects
     heights = np.array([(900.0, z) for z in (100.0, 420.0, 760.0, 1100.0)])
     mean = found.adjustment.mean(("back", heights))
@@ -220,7 +225,7 @@ def test_a_scan_is_many_offsets_and_a_few_bad_points_do_not_damn_it():
     points = tuple((float(x), float(y), float(d)) for (x, y), d in zip(spots, down, strict=True))
     scan = Scan(id="s", surface="floor", set_up="line", points=points, n_read=9000, instrument=RULE.id, taken_at=WHEN)
     job = job_of(scan)
-    found = survey(job, job.bays[0])
+    found = survey_of(job, job.places[0].id)
     assert len(found.disagreements) == 1
     assert not found.suspects
     assert len(found.adjustment.observations) == 59
@@ -242,7 +247,7 @@ def test_a_knocked_line_counts_as_two():
         for i in (0, 4, 7)
     ]
     job = job_of(*in_order, *again)
-    found = survey(job, job.bays[0])
+    found = survey_of(job, job.places[0].id)
     assert found.knock is not None
     assert (found.knock.set_up, found.knock.since) == ("line", "g0")
     assert found.knock.by_mm == pytest.approx(-7.0, abs=3 * found.knock.sd_mm)
@@ -266,7 +271,7 @@ def test_likely_causes(at, wrong, cause):
     spoilt = readings[at]
     readings[at] = replace(spoilt, value_mm=wrong(spoilt.value_mm))
     job = job_of(*readings.values())
-    found = survey(job, job.bays[0])
+    found = survey_of(job, job.places[0].id)
     (suspect,) = found.suspects
     assert suspect.reading_id == spoilt.id
     assert found.cause(suspect) == cause
@@ -299,9 +304,9 @@ def test_a_place_is_described_by_what_was_put_into_it():
         *left,
         *widths,
         surfaces=("floor", "back", "left", "right"),
-        set_ups=(LINE, LOST_LINE, job_of().bays[0].set_ups[2], plane),
+        set_ups=(LINE, LOST_LINE, job_of().places[0].set_ups[2], plane),
     )
-    by = {(t.surface, t.kind, t.along): t for t in traits(survey(job, job.bays[0]))}
+    by = {(t.surface, t.kind, t.along): t for t in traits(survey_of(job, job.places[0].id))}
     assert by["floor", "tilt", "x"].value == pytest.approx(-4.0, abs=0.1)
     assert by["floor", "bow", "x"].value == pytest.approx(6.0, abs=0.3)
     assert by["floor", "wobble", None].value == pytest.approx(6.0, abs=0.9)
@@ -315,7 +320,7 @@ def test_a_place_is_described_by_what_was_put_into_it():
 
 def test_stations_of_five_surfaces_are_those_of_the_round():
     counts: dict[str, int] = {}
-    for station in stations(bay_of_five()):
+    for station in stations(place_of_five()):
         counts[station.surface] = counts.get(station.surface, 0) + 1
         assert station.takes == ("span" if station.surface == "ceiling" else "offset")
     assert counts == {"floor": 24, "back": 24, "left": 9, "right": 9, "ceiling": 4}
@@ -357,10 +362,10 @@ def test_a_whole_survey_gives_its_room_back_within_its_uncertainty():
     hits = []
     for seed in range(6):
         room = made_up_room(700 + seed)
-        job = measured(room, bay_of_five(), seed)
-        found = survey(job, job.bays[0])
+        job = measured(room, place_of_five(), seed)
+        found = survey_of(job, job.places[0].id)
         for surface in SURFACES:
-            at = np.asarray([s.at for s in stations(found.bay) if s.surface == surface])
+            at = np.asarray([s.at for s in stations(job.places[0]) if s.surface == surface])
             mean, sd = found.adjustment.mean_and_sd((surface, at))
             hits.append(np.abs(mean - room.surfaces[surface].at(at)) <= 2 * sd)
     assert 0.9 <= np.concatenate(hits).mean() <= 1.0
@@ -369,7 +374,7 @@ def test_a_whole_survey_gives_its_room_back_within_its_uncertainty():
 def test_the_vestry_is_narrowest_at_its_front_corners():
     """The demo's truth: the sides lean in by 0.016 and 0.012 a mm, so the front is some 18 narrower than the back."""
     job = vestry_press()
-    found = survey(job, job.bays[0])
+    found = survey_of(job, job.places[0].id)
     (suspect,) = found.suspects
     assert found.cause(suspect) == "two digits swapped"
     by = {t.kind: t for t in traits(found) if t.kind in ("narrowest", "widest")}
@@ -394,7 +399,7 @@ def test_the_galleys_side_is_packed_to_its_curve():
 def test_every_trait_tells_its_working_and_moves_with_the_readings_that_it_names():
     """Move what a named reading says by a hair and adjust again: the figure moves by the weight that it states."""
     job = vestry_press()
-    found = survey(job, job.bays[0])
+    found = survey_of(job, job.places[0].id)
     before = {(t.surface, t.kind, t.along): t for t in traits(found)}
     assert all(t.working and t.rests_on for t in before.values())
     whole, hair = found.adjustment, 0.01

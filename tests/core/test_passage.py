@@ -10,7 +10,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from wobble.core.fit.passage import (
+from wobble.core.fit.access.passage import (
     clearance,
     corner,
     doorway,

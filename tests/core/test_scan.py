@@ -12,7 +12,7 @@ from wobble.core.errors import DocumentError
 from wobble.core.formats.scan import MOST_POINTS, read_points, thin
 
 POINTS = np.array([[100.0, 50.0, -2.5], [900.0, 550.0, 3.25], [2500.0, 300.0, 0.0]])
-BAY = job_of().bays[0]
+PLACE = job_of().places[0]
 
 
 def ply(form: str, body: bytes, fields: str = "property float x\nproperty float y\nproperty float z\n") -> bytes:
@@ -70,7 +70,7 @@ def test_thinning_keeps_the_surface_and_drops_stray_points():
     xy = rng.uniform((-200, 0), (3000, 600), (n, 2))
     z = -0.004 * xy[:, 0] + rng.normal(0, 1.0, n)
     z[rng.random(n) < 0.02] += 300.0
-    found = thin(np.column_stack([xy, z]), BAY, "floor")
+    found = thin(np.column_stack([xy, z]), PLACE, "floor")
     assert found.n_read == n
     assert found.n_outside == pytest.approx(n * 200 / 3200, rel=0.1)
     assert 100 < len(found.points) <= MOST_POINTS
@@ -80,7 +80,7 @@ def test_thinning_keeps_the_surface_and_drops_stray_points():
 
 def test_a_wall_is_thinned_on_its_own_axes():
     points = np.column_stack([np.full(50, 1000.0), np.full(50, 12.0), np.linspace(10, 2000, 50)])
-    found = thin(points, BAY, "back")
+    found = thin(points, PLACE, "back")
     assert {round(x) for x, _, _ in found.points} == {1000}
     assert all(d == pytest.approx(-12.0) for _, _, d in found.points)
     assert len(found.points) > 10

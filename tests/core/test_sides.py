@@ -21,17 +21,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from tests.catalogue import EXACT, LINE, PLUMB, box, floor_at, grid, job_of, offset
-from wobble.core.fit.openings import Stand
-from wobble.core.fit.run import tiers
-from wobble.core.fit.scribe import Edge, fewest_points, scribe
-from wobble.core.fit.side_schools import Filler, bow_taken
-from wobble.core.fit.sides import Sides
-from wobble.core.gauge.survey import survey
-from wobble.core.job import Closing, Job, Mark, SetUp, SurfaceName, Unit
+from tests.catalogue import EXACT, LINE, PLUMB, WHEN, box, floor_at, grid, job_of, offset
+from wobble.core.fit.run.stand import Stand
+from wobble.core.fit.run.tiers import tiers
+from wobble.core.fit.scribe.line import Edge, fewest_points, scribe
+from wobble.core.fit.sides.closing import Sides
+from wobble.core.fit.sides.schools import Filler, bow_taken
+from wobble.core.job import READING_KINDS, Closing, Job, Obstacle, SetUp, SurfaceName, Unit, with_facts
+from wobble.core.job.unit import Front, Spare
 from wobble.core.practice.instruments import read_offsets
-from wobble.core.solve import solve_fit
-from wobble.core.unit import Front, Spare
+from wobble.core.solve import solve_fit, survey_of
 
 MIDDLE = SetUp(id="middle", name="Plane up the middle", across="x", at_mm=1000.0)
 FLOOR = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)
@@ -42,8 +41,10 @@ BACK = [
 ]
 
 
-def alcove_job(left: object, right: object, *units: Unit, marks: tuple[Mark, ...] = (), **closing: object) -> Job:
-    """Return a bay 2000 wide whose side walls stand at x = left(y, z) and right(y, z), read exactly on a close grid."""
+def alcove_job(
+    left: object, right: object, *units: Unit, obstacles: tuple[Obstacle, ...] = (), **closing: object
+) -> Job:
+    """Return a place 2000 wide whose sides stand at x = left(y, z) and right(y, z), read exactly on a close grid."""
     sides = []
     for name, wall, sign in (("left", left, 1.0), ("right", right, -1.0)):
         for y in np.linspace(0, 600, 5):
@@ -61,13 +62,13 @@ def alcove_job(left: object, right: object, *units: Unit, marks: tuple[Mark, ...
         units=units,
         set_ups=(LINE, PLUMB, MIDDLE),
         surfaces=("floor", "back", "left", "right"),
-        marks=marks,
+        obstacles=obstacles,
         closing=Closing(**closing),  # type: ignore[arg-type]
     )
 
 
 def sides_of(job: Job) -> Sides:
-    return solve_fit(job, "bay").sides[0]
+    return solve_fit(job, "place").sides[0]
 
 
 def filler(job: Job, side: str) -> Filler:
@@ -147,10 +148,21 @@ def test_doors_and_drawers_ask_for_their_room():
 
 
 def test_what_stands_proud_of_a_wall_and_stays_narrows_the_opening():
-    rail = Mark(id="m", name="Rail", kind="trim", surface="left", at=(0.0, 300.0), size=(600.0, 80.0), proud_mm=15.0)
+    rail = Obstacle(
+        taken_at=WHEN,
+        id="m",
+        name="Rail",
+        kind="trim",
+        surface="left",
+        at=(0.0, 300.0),
+        size=(600.0, 80.0),
+        proud_mm=15.0,
+    )
     made = box("A", x=30.0, width=1900.0)
-    open_ = sides_of(alcove_job(lean(0.0), lean(0.0, 2000.0), made, marks=(rail,))).opening
-    gone = sides_of(alcove_job(lean(0.0), lean(0.0, 2000.0), made, marks=(replace(rail, treatment="remove"),))).opening
+    open_ = sides_of(alcove_job(lean(0.0), lean(0.0, 2000.0), made, obstacles=(rail,))).opening
+    gone = sides_of(
+        alcove_job(lean(0.0), lean(0.0, 2000.0), made, obstacles=(replace(rail, treatment="remove"),))
+    ).opening
     assert open_ is not None
     assert gone is not None
     assert gone.least.value_mm - open_.least.value_mm == pytest.approx(15.0, abs=0.3)
@@ -163,11 +175,11 @@ def test_each_school_suits_its_own_gap():
 
     assert proposed(3.0, 1994.0) == "flexible filler"
     assert proposed(50.0, 1900.0) == "fillers"
-    assert proposed(10.0, 1980.0, spare=Spare(left_mm=15.0, right_mm=15.0)) == "scribed panel"
+    assert proposed(10.0, 1980.0, spare=Spare(left_mm=15.0, right_mm=15.0)) == "end panel"
     assert proposed(10.0, 1980.0) == "cover moulding"
     # no box of 2010 goes in, so only the frame does, with a smaller box behind
     job = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A", x=0.0, width=2010.0))
-    assert [s.school for s in sides_of(job).schools if s.proposed] == ["front frame first"]
+    assert [s.school for s in sides_of(job).schools if s.proposed] == ["face frame first"]
     assert sides_of(job).box_mm == pytest.approx(1996.0, abs=1.0)
 
 
@@ -216,8 +228,8 @@ def test_a_scribed_edge_follows_the_true_wall_within_its_interval():
         spots = np.array([(y, z) for y in (310.0, 532.0, 600.0) for z in np.linspace(60, 1940, 9)])
         readings = read_offsets(alcove.left, "left", spots, ACROSS, TOOL, seed=seed)
         job = surveyed(alcove, seed)
-        job = replace(job, bays=(replace(job.bays[0], readings=tuple(readings)),))
-        found = survey(job, job.bays[0])
+        job = replace(job, places=(with_facts(job.places[0], READING_KINDS, tuple(readings)),))
+        found = survey_of(job, job.places[0].id)
         cut = scribe(found, left_edge(reference=60.0))
         z = np.linspace(0, BOX[1], 201)
         line = np.interp(z, [p.along_mm for p in cut.line], [p.left_mm for p in cut.line])
@@ -256,8 +268,8 @@ def test_a_wall_that_comes_in_behind_the_face_asks_for_a_bevel():
         for i, (y, z) in enumerate(spots)
     ]
     job = replace(surveyed(made_up_alcove(1), 1), instruments=(EXACT,))
-    job = replace(job, bays=(replace(job.bays[0], readings=tuple(readings)),))
-    assert scribe(survey(job, job.bays[0]), left_edge(60.0)).bevel_deg == pytest.approx(8.7, abs=0.3)
+    job = replace(job, places=(with_facts(job.places[0], READING_KINDS, tuple(readings)),))
+    assert scribe(survey_of(job, job.places[0].id), left_edge(60.0)).bevel_deg == pytest.approx(8.7, abs=0.3)
 
 
 @given(st.lists(st.floats(-4, 4), min_size=3, max_size=9))
@@ -278,6 +290,6 @@ def test_no_fewer_points_would_do(values):
 
 
 def test_tiers_are_what_stands_and_what_hangs():
-    bay = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A"), box("B", over_base_mm=1400.0)).bays[0]
-    assert [(t.name, [u.id for u in t.units]) for t in tiers(bay)] == [("standing", ["A"]), ("hung", ["B"])]
-    assert Stand(0.0, 10.0, 0.01, hung_mm=2.0).back_at(bay.units[1]) == 2.0
+    place = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A"), box("B", over_base_mm=1400.0)).places[0]
+    assert [(t.name, [u.id for u in t.units]) for t in tiers(place)] == [("standing", ["A"]), ("hung", ["B"])]
+    assert Stand(0.0, 10.0, 0.01, hung_mm=2.0).back_at(place.units[1]) == 2.0

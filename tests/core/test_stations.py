@@ -11,17 +11,17 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.catalogue import EXACT, LOST_LINE, RULE, box, floor_at, grid, job_of, offset
-from wobble.core.gauge.place import place
 from wobble.core.gauge.stations import PITCH_MM, next_reading, stations, with_readings
-from wobble.core.gauge.survey import survey
+from wobble.core.gauge.surveyed import surveyed
+from wobble.core.solve import survey_of
 
 
 @settings(max_examples=60, deadline=None)
 @given(st.floats(300, 6000), st.floats(150, 900), st.booleans())
-def test_stations_lie_in_the_bay_close_enough_and_in_walking_order(width, depth, with_units):
+def test_stations_lie_in_the_place_close_enough_and_in_walking_order(width, depth, with_units):
     units = (box("A", width=min(600, width)),) if with_units else ()
-    bay = job_of(width=width, depth=depth, units=units).bays[0]
-    round_ = stations(bay)
+    place = job_of(width=width, depth=depth, units=units).places[0]
+    round_ = stations(place)
     assert len({s.id for s in round_}) == len(round_)
     for surface in ("floor", "back"):
         mine = [s.at for s in round_ if s.surface == surface]
@@ -34,26 +34,26 @@ def test_stations_lie_in_the_bay_close_enough_and_in_walking_order(width, depth,
 
 def test_a_reading_near_a_station_is_its_reading():
     job = job_of(width=1200.0)
-    station = stations(job.bays[0])[0]
+    station = stations(job.places[0])[0]
     near = (station.at[0] + 20, station.at[1])
     job = job_of(offset("near", "floor", near, 1000.0), width=1200.0)
-    round_ = with_readings(stations(job.bays[0]), survey(job, job.bays[0]))
+    round_ = with_readings(stations(job.places[0]), survey_of(job, job.places[0].id))
     assert [s.id for s in round_ if s.read_by == "near"] == [station.id]
 
 
 def test_the_next_reading_is_the_one_that_helps_most_when_each_is_tried():
     """Take every open station's reading in turn, survey again, and compare what the floor under the round is then."""
     job = job_of(*floor_at([(60, 60), (1100, 500)], lambda x, y: 0.0, instrument=RULE), width=3000.0)
-    bay = job.bays[0]
-    found = survey(job, bay)
-    round_ = with_readings(stations(bay), found)
+    place = job.places[0]
+    found = survey_of(job, place.id)
+    round_ = with_readings(stations(place), found)
     wanted = np.asarray([s.at for s in round_ if s.surface == "floor"])
     proposed = next_reading(found, round_, "floor", wanted, EXACT)
     assert proposed is not None
 
     def left_open(at):
-        more = job_of(*bay.readings, offset("more", "floor", at, 1000.0), width=3000.0)
-        covariance = survey(more, more.bays[0]).adjustment.at(("floor", wanted)).covariance
+        more = job_of(*place.readings, offset("more", "floor", at, 1000.0), width=3000.0)
+        covariance = survey_of(more, more.places[0].id).adjustment.at(("floor", wanted)).covariance
         centring = np.eye(len(wanted)) - 1 / len(wanted)
         return float(np.trace(centring @ covariance @ centring.T))
 
@@ -64,7 +64,7 @@ def test_the_next_reading_is_the_one_that_helps_most_when_each_is_tried():
 
 def test_a_place_without_readings_can_be_drawn():
     job = job_of()
-    found = place(survey(job, job.bays[0]))
+    found = surveyed(survey_of(job, job.places[0].id), job.places[0])
     assert {s.surface: s.n_readings for s in found.surfaces} == {"floor": 0, "back": 0}
     assert found.next_reading is None
     assert found.verdicts == ()
@@ -74,7 +74,7 @@ def test_a_place_without_readings_can_be_drawn():
 def test_a_surface_whose_place_is_unknown_is_drawn_with_what_is_known_of_its_shape():
     lost = floor_at(grid(3000, 600, 7, 3), lambda x, y: -0.004 * x, line=LOST_LINE, line_at=1234.0)
     job = job_of(*lost)
-    shape = next(s for s in place(survey(job, job.bays[0])).surfaces if s.surface == "floor")
+    shape = next(s for s in surveyed(survey_of(job, job.places[0].id), job.places[0]).surfaces if s.surface == "floor")
     assert not shape.tied
     assert np.max(shape.sd_mm) < 2
     assert shape.mean_mm[0][0] - shape.mean_mm[0][-1] == pytest.approx(12.0, abs=0.1)
@@ -82,7 +82,7 @@ def test_a_surface_whose_place_is_unknown_is_drawn_with_what_is_known_of_its_sha
 
 def test_the_drawn_grid_is_the_surface():
     job = job_of(*floor_at(grid(3000, 600, 7, 3), lambda x, y: -0.004 * x))
-    shape = next(s for s in place(survey(job, job.bays[0])).surfaces if s.surface == "floor")
+    shape = next(s for s in surveyed(survey_of(job, job.places[0].id), job.places[0]).surfaces if s.surface == "floor")
     mean = np.asarray(shape.mean_mm)
     assert mean.shape == (len(shape.second), len(shape.first))
     assert mean == pytest.approx(np.tile(-0.004 * np.asarray(shape.first), (len(shape.second), 1)), abs=0.1)

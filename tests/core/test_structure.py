@@ -10,10 +10,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from wobble.core.behind import Backing, Detection
-from wobble.core.hold.lines import LEAN_SD_MM_PER_M, SD_MM, joists, structure
+from wobble.core.facts import Detection
 from wobble.core.hold.services import kept_from, plates, too_deep
-from wobble.core.job import Bay, Mark
+from wobble.core.hold.structure.lines import LEAN_SD_MM_PER_M, SD_MM, joists, structure
+from wobble.core.job import Obstacle, Place, with_facts
+from wobble.core.job.backing import Backing
 
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
 
@@ -99,12 +100,12 @@ def test_lath_and_plaster_is_seen_half_as_sharply():
     assert soft.bites(1000.0) < sharp.bites(1000.0)
 
 
-BAY = Bay(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
+PLACE = Place(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
 
 
-def marked(kind: str, at: tuple[float, float], size: tuple[float, float] = (80.0, 80.0)) -> Bay:
-    mark = Mark(id="m", name="Thing", kind=kind, surface="back", at=at, size=size)  # type: ignore[arg-type]
-    return replace(BAY, marks=(mark,))
+def marked(kind: str, at: tuple[float, float], size: tuple[float, float] = (80.0, 80.0)) -> Place:
+    mark = Obstacle(taken_at=WHEN, id="m", name="Thing", kind=kind, surface="back", at=at, size=size)  # type: ignore[arg-type]
+    return with_facts(PLACE, (Obstacle,), (mark,))
 
 
 @pytest.mark.parametrize(
@@ -113,26 +114,26 @@ def marked(kind: str, at: tuple[float, float], size: tuple[float, float] = (80.0
 )
 def test_the_lines_of_wires_follow_the_rule_of_the_region(rule, beside, over):
     """An outlet at 1000 to 1080 along, 300 to 380 up: a hole at its height far away, one over it, and one near it."""
-    bay, backing = marked("outlet", (1000.0, 300.0)), Backing(rule=rule)
-    assert bool(kept_from(bay, (2000.0, 340.0), backing)) == beside
-    assert bool(kept_from(bay, (1040.0, 1800.0), backing)) == over
-    assert kept_from(bay, (1100.0, 400.0), backing)
-    assert not kept_from(bay, (2000.0, 1800.0), backing)
+    place, backing = marked("outlet", (1000.0, 300.0)), Backing(rule=rule)
+    assert bool(kept_from(place, (2000.0, 340.0), backing)) == beside
+    assert bool(kept_from(place, (1040.0, 1800.0), backing)) == over
+    assert kept_from(place, (1100.0, 400.0), backing)
+    assert not kept_from(place, (2000.0, 1800.0), backing)
 
 
 def test_corners_ceilings_radiators_wires_and_what_was_met_keep_holes_away():
     strips = Backing(rule="also along corners and ceiling")
-    assert "corner" in kept_from(BAY, (140.0, 1000.0), strips)
-    assert "corner" in kept_from(BAY, (2860.0, 1000.0), strips)
-    assert "ceiling" in kept_from(BAY, (1500.0, 2260.0), strips)
-    assert not kept_from(BAY, (160.0, 2240.0), strips)
+    assert "corner" in kept_from(PLACE, (140.0, 1000.0), strips)
+    assert "corner" in kept_from(PLACE, (2860.0, 1000.0), strips)
+    assert "ceiling" in kept_from(PLACE, (1500.0, 2260.0), strips)
+    assert not kept_from(PLACE, (160.0, 2240.0), strips)
     warm = marked("radiator", (1000.0, 200.0), (800.0, 500.0))
     assert "pipes" in kept_from(warm, (1400.0, 60.0), Backing())
     assert not kept_from(warm, (1400.0, 800.0), Backing())
     wire = marked("wire", (1000.0, 500.0), (400.0, 12.0))
     assert kept_from(wire, (2000.0, 520.0), Backing())
     assert not kept_from(wire, (1200.0, 600.0), Backing())
-    met = replace(BAY, detections=(seen(900.0, "something else", "trial hole", 700.0),))
+    met = with_facts(PLACE, (Detection,), (seen(900.0, "something else", "trial hole", 700.0),))
     assert "no wood" in kept_from(met, (930.0, 720.0), Backing())
     assert not kept_from(met, (960.0, 720.0), Backing())
 

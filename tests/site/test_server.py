@@ -89,9 +89,9 @@ def test_hashed_files_memory_and_a_kill(tmp_path):
         for _ in range(6):  # both workers solve
             for job in jobs:
                 stored = ines.call("GET", f"/api/jobs/{job['id']}")
-                for bay in stored["job"]["bays"]:  # type: ignore[index]
-                    ines.call("GET", f"/api/jobs/{job['id']}/bays/{bay['id']}/fit")
-                    ines.call("GET", f"/api/jobs/{job['id']}/bays/{bay['id']}/gauge")
+                for place in stored["job"]["places"]:  # type: ignore[index]
+                    ines.call("GET", f"/api/jobs/{job['id']}/places/{place['id']}/fit")
+                    ines.call("GET", f"/api/jobs/{job['id']}/places/{place['id']}/gauge")
         assert resident_mb(group) < MOST_RESIDENT_MB
         workroom = next(job["id"] for job in jobs if job["name"] == "Gable workroom")
         acknowledged = _write_until_killed(ines, workroom, group)
@@ -101,7 +101,7 @@ def test_hashed_files_memory_and_a_kill(tmp_path):
         ines.call("GET", "/api/session")
         ines.call("POST", "/api/session/demo")
         stored = ines.call("GET", f"/api/jobs/{workroom}")
-        kept = {r["id"] for r in stored["job"]["bays"][0]["readings"]}  # type: ignore[index]
+        kept = {r["id"] for r in stored["job"]["places"][0]["facts"]}  # type: ignore[index]
         assert set(acknowledged) <= kept
 
 
@@ -122,7 +122,7 @@ def _write_until_killed(visitor: Visitor, job: str, group: int) -> list[str]:
     """Send readings one by one, kill everything in the midst of them; return those that were acknowledged."""
     acknowledged: list[str] = []
     reading = {
-        "kind": "offset",
+        "fact": "offset",
         "instrument": "laser",
         "taken_at": "2026-03-08T10:00:00Z",
         "surface": "floor",
@@ -133,8 +133,8 @@ def _write_until_killed(visitor: Visitor, job: str, group: int) -> list[str]:
     killer: subprocess.Popen[bytes] | None = None
     try:
         for i in range(2000):
-            body = {"readings": [reading | {"id": f"r{i}"}]}
-            visitor.call("POST", f"/api/jobs/{job}/bays/north/readings", body)
+            body = {"facts": [reading | {"id": f"r{i}"}]}
+            visitor.call("POST", f"/api/jobs/{job}/places/north/facts", body)
             acknowledged.append(f"r{i}")
             if len(acknowledged) == ENOUGH_WRITTEN:  # however slow the machine: the next ones are being written
                 kill = f"import time, os; time.sleep(0.2); os.killpg({group}, 9)"

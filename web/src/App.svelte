@@ -55,7 +55,7 @@
   {#if router.current}
     {@const match = router.current}
     {#await match.route.load() then page}
-      {#key match.route.path + (match.params['job'] ?? '') + (match.params['bay'] ?? '')}
+      {#key match.route.path + (match.params['job'] ?? '') + (match.params['place'] ?? '')}
         <page.default params={match.params} />
       {/key}
     {/await}

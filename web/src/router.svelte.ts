@@ -64,10 +64,10 @@ export class Router {
 export const router = new Router([
   { path: '/', load: () => import('./stages/jobs/Jobs.svelte') },
   { path: '/jobs/:job', load: () => import('./stages/jobs/JobHome.svelte') },
-  { path: '/jobs/:job/new', load: () => import('./stages/jobs/BayPage.svelte') },
-  { path: '/jobs/:job/:bay/place', load: () => import('./stages/jobs/BayPage.svelte') },
-  { path: '/jobs/:job/:bay/gauge', load: () => import('./stages/gauge/Gauge.svelte') },
-  { path: '/jobs/:job/:bay/fit', load: () => import('./stages/fit/Fit.svelte') },
-  { path: '/jobs/:job/:bay/hold', load: () => import('./stages/hold/Hold.svelte') },
-  { path: '/jobs/:job/:bay/fit/:scribe', load: () => import('./stages/fit/Template.svelte') },
+  { path: '/jobs/:job/new', load: () => import('./stages/jobs/PlacePage.svelte') },
+  { path: '/jobs/:job/:place/place', load: () => import('./stages/jobs/PlacePage.svelte') },
+  { path: '/jobs/:job/:place/gauge', load: () => import('./stages/gauge/Gauge.svelte') },
+  { path: '/jobs/:job/:place/fit', load: () => import('./stages/fit/Fit.svelte') },
+  { path: '/jobs/:job/:place/hold', load: () => import('./stages/hold/Hold.svelte') },
+  { path: '/jobs/:job/:place/fit/:scribe', load: () => import('./stages/fit/Template.svelte') },
 ]);

@@ -16,7 +16,7 @@ class WobbleError(Exception):
         code: Stable name of the kind of fault.
         message: What is wrong, in plain words.
         mend: What to do about it.
-        path: Where in the job document, such as ``$.bays[0].readings[3]``; empty when not from a document.
+        path: Where in the job document, such as ``$.places[0].readings[3]``; empty when not from a document.
     """
 
     code = "wobble"

@@ -2,48 +2,63 @@
 
 from __future__ import annotations
 
-import dataclasses
 import math
+from collections import OrderedDict
+from dataclasses import dataclass
 from functools import lru_cache
-from typing import Any, Literal
+from typing import Literal
 
 from msgspec.structs import replace
 
+from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.errors import SurveyError
-from wobble.core.fit.around import Around
-from wobble.core.fit.asked import asked
+from wobble.core.fit.access.going import Going
 from wobble.core.fit.compare import Outcome, outcome
-from wobble.core.fit.feet import Foot, Leg
-from wobble.core.fit.findings import Case, Finding
-from wobble.core.fit.flat import FlatPart
-from wobble.core.fit.going import Going
-from wobble.core.fit.ground import Ground, ground
-from wobble.core.fit.hangers import Hanger
-from wobble.core.fit.levelling import LevelSchool, LineSchool
-from wobble.core.fit.plan import Plan, plan, plan_base
-from wobble.core.fit.run import TierName
-from wobble.core.fit.schools import School, schools
-from wobble.core.fit.scribe import Scribe
-from wobble.core.fit.sides import Sides, split_run
-from wobble.core.fit.swings import Swing
-from wobble.core.fit.verdicts import verdicts
-from wobble.core.fit.walls import Walls, walls, with_marks
-from wobble.core.fit.whole import Whole, fit_whole, stand_of
-from wobble.core.gauge.place import Place, place
-from wobble.core.gauge.share import neighbours
-from wobble.core.gauge.survey import Survey, survey
+from wobble.core.fit.cutouts.around import Around
+from wobble.core.fit.findings.case import Case, Finding
+from wobble.core.fit.findings.verdicts import verdicts
+from wobble.core.fit.level.feet import Foot, Leg
+from wobble.core.fit.level.plan import Plan, plan, plan_base
+from wobble.core.fit.level.schools import School, schools
+from wobble.core.fit.level.ways import LevelSchool, LineSchool
+from wobble.core.fit.overhead.hangers import Hanger
+from wobble.core.fit.result import Whole, fit_whole, stand_of
+from wobble.core.fit.run.asked import asked
+from wobble.core.fit.run.ground import Ground, GroundInput, ground
+from wobble.core.fit.run.tiers import TierName
+from wobble.core.fit.scribe.line import Scribe
+from wobble.core.fit.sides.closing import Sides, split_run
+from wobble.core.fit.sides.swings import Swing
+from wobble.core.fit.surfaces.walls import Walls, walls, with_obstacles
+from wobble.core.fit.tops.flat import FlatPart
+from wobble.core.gauge.survey import Survey, SurveyInput, survey, survey_input
+from wobble.core.gauge.surveyed import Surveyed, surveyed
 from wobble.core.gauge.traits import Trait, traits
-from wobble.core.hold.furring import Furring, furring
-from wobble.core.hold.lines import SURE, structure
-from wobble.core.hold.whole import BayHold, found_on, hold_whole
-from wobble.core.job import Backing, BackLine, Bay, Closing, Datum, FixedTop, HighSpot, Job, Unit, Value
+from wobble.core.hold.rests.furring import Furring, furring
+from wobble.core.hold.result import PlaceHold, found_on, hold_whole
+from wobble.core.hold.structure.lines import structure
+from wobble.core.job import (
+    Backing,
+    BackLine,
+    Closing,
+    Datum,
+    FixedTop,
+    Job,
+    Obstacle,
+    Passage,
+    Place,
+    ShimKit,
+    Unit,
+    Value,
+)
+from wobble.core.length import LengthUnit
 
 
-class BayFit(Value, frozen=True, kw_only=True):
-    """Fit for one bay: the plan, once it can be made, and what to tell the installer.
+class PlaceFit(Value, frozen=True, kw_only=True):
+    """Fit for one place: the plan, once it can be made, and what to tell the installer.
 
     Attributes:
-        bay: Which. datum: Where level starts. plan: Shims and packing. schools: Of the datum, compared.
+        place: Which. datum: Where level starts. plan: Shims and packing. schools: Of the datum, compared.
         levelling: Ways of making level, compared. lines: Lines for the backs, compared.
         feet: Screw feet in the order in which to set them. legs: What is cut off each.
         sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
@@ -53,7 +68,7 @@ class BayFit(Value, frozen=True, kw_only=True):
         findings: What to tell, stops first.
     """
 
-    bay: str
+    place: str
     datum: Datum
     plan: Plan | None
     schools: tuple[School, ...]
@@ -72,123 +87,94 @@ class BayFit(Value, frozen=True, kw_only=True):
     findings: tuple[Finding, ...]
 
 
-class BayResult(Value, frozen=True, kw_only=True):
-    """All stages of one bay."""
+class PlaceResult(Value, frozen=True, kw_only=True):
+    """All stages of one place."""
 
-    gauge: Place
+    gauge: Surveyed
     traits: tuple[Trait, ...]
-    fit: BayFit
-    hold: BayHold
+    fit: PlaceFit
+    hold: PlaceHold
 
 
 class Result(Value, frozen=True, kw_only=True):
     """The result document: what `wobble solve` prints."""
 
     format: Literal["wobble-result"] = "wobble-result"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     job: str
-    bays: tuple[BayResult, ...]
+    places: tuple[PlaceResult, ...]
 
 
-def find_bay(job: Job, bay_id: str) -> Bay:
-    """Return a bay by its id.
+def find_place(job: Job, place_id: str) -> Place:
+    """Return a place by its id.
 
     Raises:
-        SurveyError: The job has no such bay.
+        SurveyError: The job has no such place.
     """
-    for bay in job.bays:
-        if bay.id == bay_id:
-            return bay
-    raise SurveyError(f"There is no bay “{bay_id}” in this job.", mend="Choose one of the job's bays.")
+    for place in job.places:
+        if place.id == place_id:
+            return place
+    raise SurveyError(f"There is no place “{place_id}” in this job.", mend="Choose one of the job's places.")
 
 
-@lru_cache(maxsize=32)
-def _survey(measured: Job) -> Survey:
-    return survey(measured, measured.bays[0])
+REMEMBERED = 32
 
 
-@lru_cache(maxsize=32)
-def _ground(placed: Job) -> Ground:
-    return ground(survey_of(placed, placed.bays[0].id))
-
-
-def survey_of(job: Job, bay_id: str) -> Survey:
-    """Return the survey of a bay; the last few are remembered by what was measured, whatever was decided since."""
-    bay = find_bay(job, bay_id)
-    return dataclasses.replace(_survey(_measured(job, bay)), bay=bay)
-
-
-LINED: dict[str, Any] = {"backing": None, "overhead": None, "underfoot": None, "detections": ()}
-"""A bay with nothing known behind its linings: what neither a survey nor Fit rests on."""
-
-
-def _measured(job: Job, bay: Bay) -> Job:
-    """Return only what a survey of a bay rests on: it, and the bays that share a corner with it, without decisions."""
-    bays = tuple(
-        replace(
-            b,
-            units=(),
-            marks=(),
-            notes=(),
-            datum=HighSpot(),
-            back_line=BackLine(),
-            closing=Closing(),
-            alternatives=(),
-            **LINED,
-        )
-        for b in (bay, *neighbours(job, bay))
-    )
-    return Job(name="", instruments=job.instruments, bays=bays)
+@lru_cache(maxsize=REMEMBERED)
+def _survey(given: SurveyInput) -> Survey:
+    return survey(given)
 
 
 @lru_cache(maxsize=12)
-def _walls(measured: Job) -> Walls:
-    return walls(survey_of(measured, measured.bays[0].id))
+def _walls(given: SurveyInput) -> Walls:
+    return walls(_survey(given))
 
 
-def walls_of(job: Job, bay_id: str) -> Walls:
-    """Return a bay's side walls and ceiling as draws, remembered by what was measured."""
-    return _walls(_measured(job, find_bay(job, bay_id)))
+@lru_cache(maxsize=REMEMBERED)
+def _ground(given: GroundInput) -> Ground:
+    return ground(_survey(given.survey), given.units, given.back_line)
 
 
-def ground_of(job: Job, bay_id: str) -> Ground | None:
-    """Return what a bay's run stands on, or None while there are no units or no floor readings.
+def survey_of(job: Job, place_id: str) -> Survey:
+    """Return the survey of a place; the last few are remembered by what was measured, whatever was decided since."""
+    return _survey(survey_input(job, find_place(job, place_id)))
+
+
+def walls_of(job: Job, place_id: str) -> Walls:
+    """Return a place's side walls and ceiling as draws, remembered by what was measured."""
+    return _walls(survey_input(job, find_place(job, place_id)))
+
+
+def ground_of(job: Job, place_id: str) -> Ground | None:
+    """Return what a place's run stands on, or None while there are no units or no floor readings.
 
     Remembered whatever the datum and the kit: turning those needs no new survey.
     """
-    surveyed = survey_of(job, bay_id)
-    if not surveyed.bay.units or not surveyed.measured("floor"):
+    place = find_place(job, place_id)
+    if not place.units or not survey_of(job, place_id).measured("floor"):
         return None
-    placed = replace(
-        surveyed.bay,
-        marks=(),
-        notes=(),
-        datum=HighSpot(),
-        closing=Closing(),
-        alternatives=(),
-        **LINED,
-    )
-    return _ground(replace(_measured(job, placed), bays=(placed, *_measured(job, placed).bays[1:])))
+    return _ground(GroundInput(survey_input(job, place), place.units, place.back_line))
 
 
-def solve_gauge(job: Job, bay_id: str) -> Place:
-    """Return what the readings say of a bay."""
-    standing_on = ground_of(job, bay_id)
-    return place(survey_of(job, bay_id), asked(standing_on) if standing_on else ())
+def solve_gauge(job: Job, place_id: str) -> Surveyed:
+    """Return what the readings say of a place."""
+    standing_on = ground_of(job, place_id)
+    place = find_place(job, place_id)
+    return surveyed(survey_of(job, place_id), place, asked(standing_on) if standing_on else ())
 
 
-def solve_traits(job: Job, bay_id: str) -> tuple[Trait, ...]:
-    """Return what a bay is like."""
-    return traits(survey_of(job, bay_id))
+def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:
+    """Return what a place is like."""
+    return traits(survey_of(job, place_id))
 
 
-def solve_fit(job: Job, bay_id: str) -> BayFit:
-    """Return the plan of a bay under its decisions."""
-    chosen = find_bay(job, bay_id).datum
-    case = _case(job, bay_id)
+def solve_fit(job: Job, place_id: str) -> PlaceFit:
+    """Return the plan of a place under its decisions."""
+    chosen = find_place(job, place_id).datum
+    case = _case(job, place_id)
     whole = case.whole
-    return BayFit(
-        bay=bay_id,
+    return PlaceFit(
+        place=place_id,
         datum=chosen,
         plan=case.plan,
         schools=schools(case.ground, chosen, job.kit) if case.ground else (),
@@ -203,104 +189,151 @@ def solve_fit(job: Job, bay_id: str) -> BayFit:
         around=whole.around,
         swings=whole.swings,
         hangers=whole.hangers,
-        units=case.survey.bay.units,
+        units=case.place.units,
         findings=verdicts(case),
     )
 
 
-def solve_hold(job: Job, bay_id: str) -> BayHold:
-    """Return what lies behind a bay's surfaces and how its units are fastened to it."""
-    bay = find_bay(job, bay_id)
-    lined = tuple(replace(b, notes=(), alternatives=(), **LINED) for b in job.bays)
-    case = _placed(replace(job, bays=lined), bay_id)
-    behind = {name: getattr(bay, name) for name in LINED}
-    return hold_whole(job, replace(case.survey.bay, **behind), case.ground, case.plan, case.whole)
+def solve_hold(job: Job, place_id: str) -> PlaceHold:
+    """Return what lies behind a place's surfaces and how its units are fastened to it."""
+    place = find_place(job, place_id)
+    case = _remembered_case(job, place)
+    found = replace(place, units=case.place.units)
+    return hold_whole(job, found, case.ground, case.plan, case.whole)
 
 
-@lru_cache(maxsize=4)
-def _placed(lined: Job, bay_id: str) -> Case:
+@dataclass(frozen=True)
+class FitInput:
+    """All that Fit rests on: what was measured and decided, not what lies behind linings."""
+
+    survey: SurveyInput
+    units: tuple[Unit, ...]
+    obstacles: tuple[Obstacle, ...]
+    datum: Datum
+    back_line: BackLine
+    closing: Closing
+    beside: tuple[tuple[str, tuple[Unit, ...]], ...]
+    kit: ShimKit
+    way_in: tuple[Passage, ...]
+    lengths: LengthUnit
+
+
+def fit_input(job: Job, place: Place) -> FitInput:
+    """Return what Fit rests on for a place of a job."""
+    given = survey_input(job, place)
+    beside = {p.id for p in given.neighbours}
+    return FitInput(
+        given,
+        place.units,
+        place.obstacles,
+        place.datum,
+        place.back_line,
+        place.closing,
+        tuple((p.id, p.units) for p in job.places if p.id in beside),
+        job.kit,
+        job.way_in,
+        job.units,
+    )
+
+
+_CASES: OrderedDict[FitInput, Case] = OrderedDict()
+MOST_CASES = 4
+
+
+def _remembered_case(job: Job, place: Place) -> Case:
     """Return Fit's part of Hold, remembered while only what lies behind is found out: a tap is answered at once."""
-    return _case(lined, bay_id)
+    given = fit_input(job, place)
+    case = _CASES.get(given)
+    if case is None:
+        case = _CASES[given] = _case(job, place.id)
+        while len(_CASES) > MOST_CASES:
+            _CASES.popitem(last=False)
+    return case
 
 
 def solve_furring(
-    job: Job, bay_id: str, *, low_mm: float, high_mm: float, pitch_mm: float, strip_mm: float, plumb: bool
+    job: Job, place_id: str, *, low_mm: float, high_mm: float, pitch_mm: float, strip_mm: float, plumb: bool
 ) -> Furring | None:
-    """Return strips packed to one plane over a bay's back; None where it is not measured or no two studs are known."""
-    bay = find_bay(job, bay_id)
-    backing = bay.backing or Backing()
-    known = structure(found_on(bay, "back"), bay.width_mm, backing.stud_mm, backing.kind)
-    studs = tuple(line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE)
+    """Return strips packed to one plane over a back; None where it is not measured or no two studs are known."""
+    place = find_place(job, place_id)
+    backing = place.backing or Backing()
+    known = structure(found_on(place, "back"), place.width_mm, backing.stud_mm, backing.kind)
+    studs = tuple(line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE_TO_BITE)
     if backing.kind == "masonry":
-        n = max(2, math.ceil(bay.width_mm / MASONRY_FURRING_MM) + 1)
-        studs = tuple(40.0 + (bay.width_mm - 80.0) * k / (n - 1) for k in range(n))
+        n = max(2, math.ceil(place.width_mm / MASONRY_FURRING_MM) + 1)
+        studs = tuple(40.0 + (place.width_mm - 80.0) * k / (n - 1) for k in range(n))
     return furring(
-        survey_of(job, bay_id), studs, low_mm=low_mm, high_mm=high_mm, pitch_mm=pitch_mm, strip_mm=strip_mm, plumb=plumb
+        survey_of(job, place_id),
+        place.obstacles,
+        studs,
+        low_mm=low_mm,
+        high_mm=high_mm,
+        pitch_mm=pitch_mm,
+        strip_mm=strip_mm,
+        plumb=plumb,
     )
 
 
 MASONRY_FURRING_MM = 600.0
 
 
-def compare(job: Job, bay_id: str) -> tuple[Outcome, ...]:
-    """Return what a bay's decisions come to, and each alternative that was kept, in the same few figures."""
-    bay = find_bay(job, bay_id)
+def compare(job: Job, place_id: str) -> tuple[Outcome, ...]:
+    """Return what a place's decisions come to, and each alternative that was kept, in the same few figures."""
+    place = find_place(job, place_id)
     sets = [("", job)]
-    sets += [(a.name, with_decisions(job, bay_id, a.datum, a.back_line, a.closing)) for a in bay.alternatives]
-    cases = [(name, _case(decided, bay_id)) for name, decided in sets]
+    sets += [(a.name, with_decisions(job, place_id, a.datum, a.back_line, a.closing)) for a in place.alternatives]
+    cases = [(name, _case(decided, place_id)) for name, decided in sets]
     return tuple(outcome(name, case.plan, case.whole, verdicts(case)) for name, case in cases)
 
 
-def _case(job: Job, bay_id: str) -> Case:
-    """Return everything that the rules look at, under a bay's decisions."""
-    chosen = find_bay(job, bay_id).datum
-    job, moved = _split(job, bay_id)
-    standing_on = ground_of(job, bay_id)
-    asked = chosen if isinstance(chosen, FixedTop) else None
+def _case(job: Job, place_id: str) -> Case:
+    """Return everything that the rules look at, under a place's decisions."""
+    job, moved = _split(job, place_id)
+    place = find_place(job, place_id)
+    standing_on = ground_of(job, place_id)
+    asked = place.datum if isinstance(place.datum, FixedTop) else None
     # a top asked for over the datum mark says nothing of a floor whose height over the mark is not known
     answerable = standing_on is not None and not (asked and not standing_on.high_spot.tied)
-    made = plan(standing_on, chosen, job.kit) if standing_on and answerable else None
-    surveyed = survey_of(job, bay_id)
+    made = plan(standing_on, place.datum, job.kit) if standing_on and answerable else None
+    surveyed = survey_of(job, place_id)
     whole = Whole()
     if standing_on and made:
-        over = with_marks(surveyed.bay, walls_of(job, bay_id))
-        whole = fit_whole(surveyed, over, standing_on, made, job, moved)
-    return Case(job, surveyed, job.kit, standing_on, made, asked, whole)
+        over = with_obstacles(place, walls_of(job, place_id))
+        whole = fit_whole(surveyed, place, over, standing_on, made, job, moved)
+    return Case(job, surveyed, place, job.kit, standing_on, made, asked, whole)
 
 
-def _split(job: Job, bay_id: str) -> tuple[Job, dict[TierName, float]]:
-    """Return the job with a bay's run moved as its split says, and by how much each tier was."""
-    bay = find_bay(job, bay_id)
-    drawn = ground_of(job, bay_id)
-    if drawn is None or bay.closing.split == "as drawn":
+def _split(job: Job, place_id: str) -> tuple[Job, dict[TierName, float]]:
+    """Return the job with a place's run moved as its split says, and by how much each tier was."""
+    place = find_place(job, place_id)
+    drawn = ground_of(job, place_id)
+    if drawn is None or place.closing.split == "as drawn":
         return job, {}
-    surveyed = survey_of(job, bay_id)
-    base = plan_base(drawn, bay.datum).height.value_mm
-    stand = stand_of(drawn, base)
-    placed, moved = split_run(surveyed, with_marks(bay, walls_of(job, bay_id)), bay.closing, stand)
-    return replace(job, bays=tuple(placed if b.id == bay_id else b for b in job.bays)), moved
+    stand = stand_of(drawn, plan_base(drawn, place.datum).height.value_mm)
+    placed, moved = split_run(place, with_obstacles(place, walls_of(job, place_id)), stand)
+    return replace(job, places=tuple(placed if p.id == place_id else p for p in job.places)), moved
 
 
-def with_decisions(job: Job, bay_id: str, datum: Datum, back_line: BackLine, closing: Closing | None = None) -> Job:
-    """Return the job with one bay's decisions turned: to try them, or to keep them."""
-    closing = closing or find_bay(job, bay_id).closing
+def with_decisions(job: Job, place_id: str, datum: Datum, back_line: BackLine, closing: Closing | None = None) -> Job:
+    """Return the job with one place's decisions turned: to try them, or to keep them."""
+    closing = closing or find_place(job, place_id).closing
     turned = tuple(
-        replace(b, datum=datum, back_line=back_line, closing=closing) if b.id == bay_id else b for b in job.bays
+        replace(b, datum=datum, back_line=back_line, closing=closing) if b.id == place_id else b for b in job.places
     )
-    return replace(job, bays=turned)
+    return replace(job, places=turned)
 
 
 def solve(job: Job) -> Result:
-    """Return the results of all bays of a job."""
+    """Return the results of all places of a job."""
     return Result(
         job=job.name,
-        bays=tuple(
-            BayResult(
+        places=tuple(
+            PlaceResult(
                 gauge=solve_gauge(job, b.id),
                 traits=solve_traits(job, b.id),
                 fit=solve_fit(job, b.id),
                 hold=solve_hold(job, b.id),
             )
-            for b in job.bays
+            for b in job.places
         ),
     )

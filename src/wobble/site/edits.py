@@ -12,8 +12,9 @@ from django.db import transaction
 from django.db.models import F
 
 from wobble.core import job as core
-from wobble.core.errors import WobbleError
-from wobble.core.formats.document import check_job, check_reading
+from wobble.core.errors import DocumentError, WobbleError
+from wobble.core.facts import READING_KINDS, Fact
+from wobble.core.formats.document import check_facts, check_job
 from wobble.site import models, rows
 
 
@@ -43,7 +44,7 @@ class Stale(WobbleError):
 
 
 class Contradiction(WobbleError):
-    """A reading's, note's or mark's id was sent before with other contents.
+    """A fact's id was sent before with other contents, or what it supersedes was changed by somebody else.
 
     Attributes:
         theirs: What is stored under that id, in its plain form.
@@ -56,37 +57,23 @@ class Contradiction(WobbleError):
         self.theirs: dict[str, Any] = msgspec.to_builtins(theirs)
 
 
-class MarkEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """A mark made or changed on site; `was` is what it was changed from, None where it is new."""
-
-    mark: core.Mark
-    was: core.Mark | None = None
-
-
-class Finds(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """Notes and marks from site; each has an id made by whoever found it."""
-
-    notes: tuple[core.Note, ...] = ()
-    marks: tuple[MarkEdit, ...] = ()
-
-
 def find_job(user: Any, job_id: UUID) -> models.Job:
     """Return a user's job.
 
     Raises:
         NotThere: There is none of that id, or it is another user's.
     """
-    row = models.Job.objects.select_related("kit").filter(owner=user, id=job_id).first()
+    row = models.Job.objects.filter(owner=user, id=job_id).first()
     if row is None:
         raise NotThere("There is no such job.", mend="Go back to your jobs.")
     return row
 
 
-def find_bay(job: models.Job, bay_key: str) -> models.Bay:
-    """Return a bay of a job, or raise NotThere."""
-    row = job.bays.filter(key=bay_key).first()
+def find_place(job: models.Job, place_key: str) -> models.Place:
+    """Return a place of a job, or raise NotThere."""
+    row = job.places.filter(key=place_key).first()
     if row is None:
-        raise NotThere(f"There is no bay “{bay_key}” in this job.", mend="Choose one of the job's bays.")
+        raise NotThere(f"There is no place “{place_key}” in this job.", mend="Choose one of the job's places.")
     return row
 
 
@@ -125,133 +112,116 @@ def create_job(user: Any, value: core.Job) -> models.Job:
         return row
 
 
-def add_readings(
-    user: Any, job_id: UUID, bay_key: str, readings: tuple[core.Reading, ...]
+def add_facts(
+    user: Any, job_id: UUID, place_key: str, facts: tuple[Fact, ...]
 ) -> tuple[models.Job, list[str], list[str]]:
-    """Store readings; those sent before are left as they are.
+    """Store facts; those sent before are left as they are.
 
     Returns:
         The job, the ids stored now, and the ids that were there already.
 
     Raises:
-        NotThere: It is not the user's job or bay.
-        DocumentError: A reading does not fit its bay; none of them is stored.
-        Contradiction: An id was used before for another reading; none of them is stored.
+        NotThere: It is not the user's job or place.
+        DocumentError: A fact does not fit its place or those before it, or an id stands twice; none is stored.
+        Contradiction: An id was used before for another fact, or what an obstacle supersedes was changed by somebody
+            else since; none is stored.
     """
     job = find_job(user, job_id)
-    known = dict(find_bay(job, bay_key).readings.values_list("key", "fact"))
-    fresh = [r for r in readings if r.id not in known]
-    again = [r for r in readings if r.id in known]
-    if not fresh:
-        _check_same(again, known)
-        return job, [], [r.id for r in again]
-    n = len(fresh)
-    what = f"{n} reading{'s' if n > 1 else ''} taken in {bay_key}"
-    with changing(user, job_id, revision=None, what=what) as job:
-        row = find_bay(job, bay_key)
-        known = dict(row.readings.values_list("key", "fact"))  # once more, now that no other writer can come between
-        _check_same([r for r in readings if r.id in known], known)
-        bay = next(b for b in rows.job_value(job).bays if b.id == bay_key)
-        instruments = set(job.instruments.values_list("key", flat=True))
-        across: dict[str, str] = {s.id: s.across for s in bay.set_ups}
-        fresh = [r for r in readings if r.id not in known]
-        for i, reading in enumerate(fresh):
-            check_reading(bay, reading, instruments, across, f"$.readings[{i}]")
-        models.Reading.objects.bulk_create(rows.reading_row(row, reading) for reading in fresh)
-    return job, [r.id for r in fresh], [r.id for r in readings if r.id in known]
+    _check_once(facts)
+    known = _known(find_place(job, place_key))
+    if all(fact.id in known for fact in facts):
+        _check_same(facts, known)
+        return job, [], [fact.id for fact in facts]
+    with changing(user, job_id, revision=None, what=_words(facts, place_key)) as job:
+        row = find_place(job, place_key)
+        known = _known(row)  # once more, now that no other writer can come between
+        _check_same(facts, known)
+        fresh = tuple(fact for fact in facts if fact.id not in known)
+        place, instruments = rows.place_value(row), {i["id"] for i in job.decided.get("instruments", ())}
+        check_facts(place, fresh, instruments, "$.facts", {id_: type(fact) for id_, fact in known.items()})
+        _check_alone(fresh, place)
+        models.Fact.objects.bulk_create(rows.fact_row(row, fact) for fact in fresh)
+    return job, [fact.id for fact in fresh], [fact.id for fact in facts if fact.id in known]
 
 
-def _check_same(readings: list[core.Reading], known: dict[str, Any]) -> None:
-    for reading in readings:
-        # compared as values: JSON knows no tuples, so the plain forms differ where the readings do not
-        stored: core.Reading = msgspec.convert(known[reading.id], core.Reading)
-        if stored != msgspec.structs.replace(reading, aside=None):
+def _known(place: models.Place) -> dict[str, Fact]:
+    return {row.key: rows.fact_value(row) for row in place.facts.all()}
+
+
+def _words(facts: tuple[Fact, ...], place_key: str) -> str:
+    """Return what was found out, for whoever edits from an older revision."""
+    n = sum(isinstance(fact, READING_KINDS) for fact in facts)
+    said = [f"{n} reading{'s' if n > 1 else ''} taken"] if n else []
+    said += [fact.name for fact in facts if isinstance(fact, core.Obstacle)]
+    others = len(facts) - len(said) - n + bool(n)
+    said += [f"{others} thing{'s' if others > 1 else ''} found"] if others else []
+    return f"{', '.join(said)} in {place_key}"[:300]
+
+
+def _check_once(facts: tuple[Fact, ...]) -> None:
+    seen: set[str] = set()
+    for i, fact in enumerate(facts):
+        if fact.id in seen:
+            raise DocumentError(
+                f"“{fact.id}” stands twice in one call.", mend="Give each fact its own id.", path=f"$.facts[{i}].id"
+            )
+        seen.add(fact.id)
+
+
+def _check_same(facts: tuple[Fact, ...], known: dict[str, Fact]) -> None:
+    for fact in facts:
+        stored = known.get(fact.id)
+        if stored is not None and msgspec.structs.replace(stored, aside=None) != msgspec.structs.replace(
+            fact, aside=None
+        ):
             raise Contradiction(
-                f"Reading “{reading.id}” was stored before with other contents.",
-                mend="A reading is never overwritten: send yours under a new id that supersedes it.",
+                f"“{fact.id}” was stored before with other contents.",
+                mend="A fact is never overwritten: send yours under a new id that supersedes it.",
                 theirs=stored,
             )
 
 
-def set_aside(user: Any, job_id: UUID, bay_key: str, reading_key: str, aside: core.Aside | None) -> models.Job:
-    """Set a reading aside, or (None) put it back in use. Doing so twice is once."""
+def _check_alone(fresh: tuple[Fact, ...], place: core.Place) -> None:
+    """Check that no obstacle takes the place of one that somebody else has changed since: both would stand."""
+    for fact in fresh:
+        if not isinstance(fact, core.Obstacle) or fact.supersedes is None:
+            continue
+        theirs = next((o for o in place.obstacles if o.supersedes == fact.supersedes), None)
+        if theirs is not None:
+            raise Contradiction(
+                f"“{theirs.name}” was changed elsewhere since you saw it.",
+                mend="Look at both and choose which holds.",
+                theirs=theirs,
+            )
+
+
+def set_aside(user: Any, job_id: UUID, place_key: str, fact_key: str, aside: core.Aside | None) -> models.Job:
+    """Set a fact aside, or (None) put it back in use. Doing so twice is once.
+
+    A reading that is set aside gives way to the one that it superseded; anything else goes with all that it superseded,
+    as an obstacle that is taken away was never there in an older form either.
+    """
     job = find_job(user, job_id)
-    row = find_bay(job, bay_key).readings.filter(key=reading_key).first()
+    place = find_place(job, place_key)
+    row = place.facts.filter(key=fact_key).first()
     if row is None:
-        raise NotThere(f"There is no reading “{reading_key}”.", mend="Look at the bay's readings again.")
+        raise NotThere(f"There is no fact “{fact_key}”.", mend="Look at what was found in the place again.")
     plain = msgspec.to_builtins(aside)
     if (row.aside is None) == (plain is None):
         return job
-    what = f"a reading in {bay_key} was {'put back' if aside is None else 'set aside'}"
+    named = "a reading" if row.kind in READING_TAGS else f"an {row.kind}" if row.kind == "obstacle" else f"a {row.kind}"
+    what = f"{named} in {place_key} was {'put back' if aside is None else 'set aside'}"
     with changing(user, job_id, revision=None, what=what) as job:
-        models.Reading.objects.filter(pk=row.pk).update(aside=plain)
+        keys = [fact_key]
+        if aside is not None and row.kind not in READING_TAGS:
+            earlier = {key: fact.get("supersedes") for key, fact in place.facts.values_list("key", "fact")}
+            while (older := earlier.get(keys[-1])) is not None and older not in keys:
+                keys.append(older)
+        models.Fact.objects.filter(place=place, key__in=keys).update(aside=plain)
     return job
 
 
-def add_finds(user: Any, job_id: UUID, bay_key: str, finds: Finds) -> models.Job:
-    """Store notes and marks; those stored before are left as they are, so that sending twice is once.
-
-    Raises:
-        NotThere: It is not the user's job or bay.
-        DocumentError: One does not fit its bay; none is stored.
-        Contradiction: A note differs from the one of its id, or a mark was changed since by somebody else.
-    """
-    job = find_job(user, job_id)
-    if _changed_bay(rows.job_value(job), bay_key, finds) is None:
-        return job
-    names = [*(f"note in {bay_key}" for _ in finds.notes), *(f"{e.mark.name} in {bay_key}" for e in finds.marks)]
-    with changing(user, job_id, revision=None, what=", ".join(names)[:300]) as job:
-        bay = _changed_bay(rows.job_value(job), bay_key, finds)
-        if bay is not None:
-            rows.store_bay_lists(find_bay(job, bay_key), bay)
-    return job
-
-
-def _changed_bay(job: core.Job, bay_key: str, finds: Finds) -> core.Bay | None:
-    """Return the bay with the finds in it; None where it has them all."""
-    bay = next((b for b in job.bays if b.id == bay_key), None)
-    if bay is None:
-        raise NotThere(f"There is no bay “{bay_key}” in this job.", mend="Choose one of the job's bays.")
-    notes = {n.id: n for n in bay.notes}
-    for note in finds.notes:
-        if notes.setdefault(note.id, note) != note:
-            mend = "A note is never overwritten: write a new one."
-            raise Contradiction("That note was stored before with other words.", mend=mend, theirs=notes[note.id])
-    marks = {m.id: m for m in bay.marks}
-    for edit in finds.marks:
-        stored = marks.get(edit.mark.id)
-        if stored is not None and stored not in (edit.mark, edit.was):
-            raise Contradiction(
-                f"“{stored.name}” was changed elsewhere since you saw it.",
-                mend="Look at both and choose which holds.",
-                theirs=stored,
-            )
-        marks[edit.mark.id] = edit.mark
-    changed = msgspec.structs.replace(bay, notes=tuple(notes.values()), marks=tuple(marks.values()))
-    return None if changed == bay else changed
-
-
-def add_detections(user: Any, job_id: UUID, bay_key: str, found: tuple[core.Detection, ...]) -> models.Job:
-    """Store what was found behind a lining; what is there already is left as it is, so that sending twice is once."""
-    job = find_job(user, job_id)
-    known = {d["id"] for d in find_bay(job, bay_key).detections}
-    if all(d.id in known for d in found):
-        return job
-    with changing(user, job_id, revision=None, what=f"something found behind {bay_key}") as job:
-        row = find_bay(job, bay_key)
-        known = {d["id"] for d in row.detections}
-        row.detections = [*row.detections, *(msgspec.to_builtins(d) for d in found if d.id not in known)]
-        row.save(update_fields=("detections",))
-    return job
-
-
-def take_detection_back(user: Any, job_id: UUID, bay_key: str, key: str) -> models.Job:
-    """Take a detection back; taking one back that is not there does nothing."""
-    with changing(user, job_id, revision=None, what=f"something found behind {bay_key} was taken back") as job:
-        row = find_bay(job, bay_key)
-        row.detections = [d for d in row.detections if d["id"] != key]
-        row.save(update_fields=("detections",))
-    return job
+READING_TAGS = tuple(kind.__struct_config__.tag for kind in READING_KINDS)
 
 
 def shelf(user: Any) -> tuple[core.Instrument, ...]:

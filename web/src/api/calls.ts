@@ -1,4 +1,5 @@
 /** Every call of the API that the pages make, by what it does. */
+import { decided, opened } from '../entry/facts';
 import { carry, client, upload, value } from './client';
 import type {
   Alternative,
@@ -6,10 +7,9 @@ import type {
   AskGrid,
   BackLine,
   Backing,
-  BayHold,
-  Detection,
-  Bay,
-  BayFit,
+  PlaceHold,
+  Place,
+  PlaceFit,
   CheckFound,
   Closing,
   Datum,
@@ -17,17 +17,16 @@ import type {
   Divided,
   Furring,
   Instrument,
-  Job,
+  JobDocument,
+  SentJob,
   JobLine,
   Kept,
   LengthUnit,
   Laid,
-  Mark,
-  Note,
   Outcome,
   Passage,
-  Place,
-  Reading,
+  Surveyed,
+  Fact,
   Revision,
   Session,
   ShimKit,
@@ -45,7 +44,14 @@ async function session(
   return found;
 }
 
-const bayPath = (job: string, bay: string) => ({ params: { path: { job_id: job, bay_id: bay } } });
+/** A job as the pages read it: its facts list by list. */
+async function asJob(
+  call: Promise<{ data?: unknown; error?: unknown; response: Response }>,
+): Promise<StoredJob> {
+  return opened(await value<SentJob>(call));
+}
+
+const placePath = (job: string, place: string) => ({ params: { path: { job_id: job, place_id: place } } });
 const jobPath = (job: string) => ({ params: { path: { job_id: job } } });
 
 export const calls = {
@@ -56,64 +62,60 @@ export const calls = {
   signOut: () => session(client.DELETE('/api/session')),
 
   jobs: (): Promise<JobLine[]> => value(client.GET('/api/jobs')),
-  job: (id: string): Promise<StoredJob> => value(client.GET('/api/jobs/{job_id}', jobPath(id))),
-  importJob: (job: Job): Promise<StoredJob> => value(client.POST('/api/jobs', { body: job })),
+  job: (id: string): Promise<StoredJob> => asJob(client.GET('/api/jobs/{job_id}', jobPath(id))),
+  importJob: (job: JobDocument): Promise<StoredJob> => asJob(client.POST('/api/jobs', { body: job })),
   /** A document from a file goes as it is, so that the server can name the fault by its path. */
   importText: (text: string): Promise<StoredJob> =>
-    value(client.POST('/api/jobs', { body: text as never, bodySerializer: (raw: unknown) => raw as string })),
+    asJob(client.POST('/api/jobs', { body: text as never, bodySerializer: (raw: unknown) => raw as string })),
   deleteJob: (id: string) => value(client.DELETE('/api/jobs/{job_id}', jobPath(id))),
   putAbout: (
     id: string,
-    about: { revision: number; name: string; place: string; note: string; units: LengthUnit },
-  ): Promise<StoredJob> => value(client.PUT('/api/jobs/{job_id}/about', { ...jobPath(id), body: about })),
+    about: { revision: number; name: string; address: string; note: string; units: LengthUnit },
+  ): Promise<StoredJob> => asJob(client.PUT('/api/jobs/{job_id}/about', { ...jobPath(id), body: about })),
   putKit: (id: string, revision: number, kit: ShimKit): Promise<StoredJob> =>
-    value(client.PUT('/api/jobs/{job_id}/kit', { ...jobPath(id), body: { revision, kit } })),
+    asJob(client.PUT('/api/jobs/{job_id}/kit', { ...jobPath(id), body: { revision, kit } })),
   putInstruments: (id: string, revision: number, instruments: Instrument[]): Promise<StoredJob> =>
-    value(client.PUT('/api/jobs/{job_id}/instruments', { ...jobPath(id), body: { revision, instruments } })),
-  putBay: (id: string, revision: number, bay: Bay): Promise<StoredJob> =>
-    value(client.PUT('/api/jobs/{job_id}/bays', { ...jobPath(id), body: { revision, bay } })),
+    asJob(client.PUT('/api/jobs/{job_id}/instruments', { ...jobPath(id), body: { revision, instruments } })),
+  putPlace: (id: string, revision: number, place: Place): Promise<StoredJob> =>
+    asJob(
+      client.PUT('/api/jobs/{job_id}/places', { ...jobPath(id), body: { revision, place: decided(place) } }),
+    ),
 
-  gauge: (job: string, bay: string): Promise<Place> =>
-    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/gauge', bayPath(job, bay))),
-  addReadings: (job: string, bay: string, readings: Reading[]): Promise<Kept> =>
+  gauge: (job: string, place: string): Promise<Surveyed> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/gauge', placePath(job, place))),
+  addFacts: (job: string, place: string, facts: Fact[]): Promise<Kept> =>
     value(
-      client.POST('/api/jobs/{job_id}/bays/{bay_id}/readings', { ...bayPath(job, bay), body: { readings } }),
+      client.POST('/api/jobs/{job_id}/places/{place_id}/facts', {
+        ...placePath(job, place),
+        body: { facts },
+      }),
     ),
-  addFinds: (
-    job: string,
-    bay: string,
-    notes: Note[],
-    marks: { mark: Mark; was: Mark | null }[],
-  ): Promise<Revision> =>
+  setAside: (job: string, place: string, fact: string, reason: string, by: string): Promise<Revision> =>
     value(
-      client.POST('/api/jobs/{job_id}/bays/{bay_id}/finds', { ...bayPath(job, bay), body: { notes, marks } }),
-    ),
-  setAside: (job: string, bay: string, reading: string, reason: string, by: string): Promise<Revision> =>
-    value(
-      client.PUT('/api/jobs/{job_id}/bays/{bay_id}/readings/{reading_id}/aside', {
-        params: { path: { job_id: job, bay_id: bay, reading_id: reading } },
+      client.PUT('/api/jobs/{job_id}/places/{place_id}/facts/{fact_id}/aside', {
+        params: { path: { job_id: job, place_id: place, fact_id: fact } },
         body: { reason, by, at: new Date().toISOString() },
       }),
     ),
-  putBack: (job: string, bay: string, reading: string): Promise<Revision> =>
+  putBack: (job: string, place: string, fact: string): Promise<Revision> =>
     value(
-      client.DELETE('/api/jobs/{job_id}/bays/{bay_id}/readings/{reading_id}/aside', {
-        params: { path: { job_id: job, bay_id: bay, reading_id: reading } },
+      client.DELETE('/api/jobs/{job_id}/places/{place_id}/facts/{fact_id}/aside', {
+        params: { path: { job_id: job, place_id: place, fact_id: fact } },
       }),
     ),
 
-  traits: (job: string, bay: string): Promise<Trait[]> =>
-    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/traits', bayPath(job, bay))),
+  traits: (job: string, place: string): Promise<Trait[]> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/traits', placePath(job, place))),
   /** The file goes as it is; how it was called tells the server's faults where they are. */
   thinScan: (
     job: string,
-    bay: string,
+    place: string,
     surface: string,
     file: File,
     onprogress: (share: number) => void,
   ): Promise<ThinnedScan> =>
     upload(
-      `/api/jobs/${job}/bays/${bay}/scan?${String(new URLSearchParams({ surface, name: file.name }))}`,
+      `/api/jobs/${job}/places/${place}/scan?${String(new URLSearchParams({ surface, name: file.name }))}`,
       file,
       onprogress,
     ),
@@ -126,90 +128,79 @@ export const calls = {
   checkFindings: (instrument: Instrument): Promise<CheckFound[]> =>
     value(client.POST('/api/shelf/checks', { body: instrument })),
 
-  fit: (job: string, bay: string): Promise<BayFit> =>
-    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/fit', bayPath(job, bay))),
+  fit: (job: string, place: string): Promise<PlaceFit> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/fit', placePath(job, place))),
   tryFit: (
     job: string,
-    bay: string,
+    place: string,
     datum: Datum,
     back_line: BackLine,
     closing: Closing,
     signal?: AbortSignal,
-  ): Promise<BayFit> =>
+  ): Promise<PlaceFit> =>
     value(
-      client.POST('/api/jobs/{job_id}/bays/{bay_id}/fit', {
-        ...bayPath(job, bay),
+      client.POST('/api/jobs/{job_id}/places/{place_id}/fit', {
+        ...placePath(job, place),
         body: { datum, back_line, closing },
         ...(signal ? { signal } : {}),
       }),
     ),
   putDecisions: (
     job: string,
-    bay: string,
+    place: string,
     revision: number,
     datum: Datum,
     back_line: BackLine,
     closing: Closing,
   ): Promise<StoredJob> =>
-    value(
-      client.PUT('/api/jobs/{job_id}/bays/{bay_id}/decisions', {
-        ...bayPath(job, bay),
+    asJob(
+      client.PUT('/api/jobs/{job_id}/places/{place_id}/decisions', {
+        ...placePath(job, place),
         body: { revision, datum, back_line, closing },
       }),
     ),
   putWayIn: (id: string, revision: number, way_in: Passage[]): Promise<StoredJob> =>
-    value(client.PUT('/api/jobs/{job_id}/way-in', { ...jobPath(id), body: { revision, way_in } })),
+    asJob(client.PUT('/api/jobs/{job_id}/way-in', { ...jobPath(id), body: { revision, way_in } })),
   putAlternatives: (
     job: string,
-    bay: string,
+    place: string,
     revision: number,
     alternatives: Alternative[],
   ): Promise<StoredJob> =>
-    value(
-      client.PUT('/api/jobs/{job_id}/bays/{bay_id}/alternatives', {
-        ...bayPath(job, bay),
+    asJob(
+      client.PUT('/api/jobs/{job_id}/places/{place_id}/alternatives', {
+        ...placePath(job, place),
         body: { revision, alternatives },
       }),
     ),
-  compare: (job: string, bay: string): Promise<Outcome[]> =>
-    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/alternatives', bayPath(job, bay))),
-  template: (job: string, bay: string, scribe: string): Promise<Template> =>
+  compare: (job: string, place: string): Promise<Outcome[]> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/alternatives', placePath(job, place))),
+  template: (job: string, place: string, scribe: string): Promise<Template> =>
     value(
-      client.GET('/api/jobs/{job_id}/bays/{bay_id}/scribes/{scribe_id}/tiles', {
-        params: { path: { job_id: job, bay_id: bay, scribe_id: scribe } },
+      client.GET('/api/jobs/{job_id}/places/{place_id}/scribes/{scribe_id}/tiles', {
+        params: { path: { job_id: job, place_id: place, scribe_id: scribe } },
       }),
     ),
   divide: (asked: Divide): Promise<Divided> => value(client.POST('/api/jobs/divide', { body: asked })),
 
-  hold: (job: string, bay: string): Promise<BayHold> =>
-    value(client.GET('/api/jobs/{job_id}/bays/{bay_id}/hold', bayPath(job, bay))),
-  addDetections: (job: string, bay: string, detections: Detection[]): Promise<StoredJob> =>
-    value(
-      client.POST('/api/jobs/{job_id}/bays/{bay_id}/detections', {
-        ...bayPath(job, bay),
-        body: { detections },
-      }),
-    ),
-  takeDetectionBack: (job: string, bay: string, detection: string): Promise<StoredJob> =>
-    value(
-      client.DELETE('/api/jobs/{job_id}/bays/{bay_id}/detections/{detection_id}', {
-        params: { path: { job_id: job, bay_id: bay, detection_id: detection } },
-      }),
-    ),
+  hold: (job: string, place: string): Promise<PlaceHold> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/hold', placePath(job, place))),
   putBacking: (
     job: string,
-    bay: string,
+    place: string,
     revision: number,
     backing: Backing,
     of: 'walls' | 'ceiling' | 'floor',
   ): Promise<StoredJob> =>
-    value(
-      client.PUT('/api/jobs/{job_id}/bays/{bay_id}/backing', {
-        ...bayPath(job, bay),
+    asJob(
+      client.PUT('/api/jobs/{job_id}/places/{place_id}/backing', {
+        ...placePath(job, place),
         body: { revision, backing, of },
       }),
     ),
-  furring: (job: string, bay: string, asked: AskFurring): Promise<{ furring: Furring | null }> =>
-    value(client.POST('/api/jobs/{job_id}/bays/{bay_id}/furring', { ...bayPath(job, bay), body: asked })),
+  furring: (job: string, place: string, asked: AskFurring): Promise<{ furring: Furring | null }> =>
+    value(
+      client.POST('/api/jobs/{job_id}/places/{place_id}/furring', { ...placePath(job, place), body: asked }),
+    ),
   grid: (asked: AskGrid): Promise<Laid> => value(client.POST('/api/jobs/grid', { body: asked })),
 };

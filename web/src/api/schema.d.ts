@@ -112,358 +112,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/bays": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Put Bay
-         * @description Make a bay, or change its size, set-ups, units and decisions.
-         */
-        put: operations["put_bay"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/alternatives": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Compare Alternatives
-         * @description Say what the decisions in force come to, and each set kept beside them.
-         */
-        get: operations["compare_alternatives"];
-        /**
-         * Put Alternatives
-         * @description Keep sets of decisions beside the one in force.
-         */
-        put: operations["put_alternatives"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/backing": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Put Backing
-         * @description Say what the walls, the ceiling or the floor are made of.
-         */
-        put: operations["put_backing"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/decisions": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Put Decisions
-         * @description Keep decisions.
-         */
-        put: operations["put_decisions"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/detections": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Add Detections
-         * @description Store what was found behind the lining. Sending the same twice stores it once.
-         */
-        post: operations["add_detections"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/detections/{detection_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post?: never;
-        /**
-         * Take Detection Back
-         * @description Take back something that was not there.
-         */
-        delete: operations["take_detection_back"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/finds": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Add Finds
-         * @description Store notes and marks from site. Sending the same ones twice stores them once.
-         */
-        post: operations["add_finds"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/fit": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Fit
-         * @description Say what the bay's decisions mean.
-         */
-        get: operations["get_fit"];
-        put?: never;
-        /**
-         * Try Fit
-         * @description Say what other decisions would mean; nothing is kept.
-         */
-        post: operations["try_fit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/furring": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Ask Furring
-         * @description Say what is packed behind furring strips; nothing is kept.
-         */
-        post: operations["ask_furring"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/gauge": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Gauge
-         * @description Say what the readings tell of a bay.
-         */
-        get: operations["get_gauge"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/hold": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Hold
-         * @description Say where the studs are and how every unit is fastened.
-         */
-        get: operations["get_hold"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/readings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Add Readings
-         * @description Store readings. Sending the same ones twice stores them once.
-         */
-        post: operations["add_readings"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/readings/{reading_id}/aside": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /**
-         * Set Aside
-         * @description Set a reading aside, with the reason.
-         */
-        put: operations["set_aside"];
-        post?: never;
-        /**
-         * Put Back
-         * @description Put a reading back in use.
-         */
-        delete: operations["put_back"];
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/scan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Thin Scan
-         * @description Thin a file of points (CSV, XYZ or PLY, as the body) to what a surface needs; nothing is stored.
-         */
-        post: operations["thin_scan"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/scribes/{scribe_id}/line.{form}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Line
-         * @description Give a cut line at full size as a file: svg or dxf.
-         */
-        get: operations["get_line"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/scribes/{scribe_id}/tiles": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Template
-         * @description Give a cut line as pages at full size.
-         */
-        get: operations["get_template"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/bays/{bay_id}/traits": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Traits
-         * @description Say what a bay is like: how it falls, leans, bows and wobbles, its corners and openings.
-         */
-        get: operations["get_traits"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job_id}/document": {
         parameters: {
             query?: never;
@@ -517,6 +165,298 @@ export interface paths {
          * @description Change the shim kit.
          */
         put: operations["put_kit"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Place
+         * @description Make a place, or change its size, set-ups, units and decisions; its facts stay as they are.
+         */
+        put: operations["put_place"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/alternatives": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Alternatives
+         * @description Say what the decisions in force come to, and each set kept beside them.
+         */
+        get: operations["compare_alternatives"];
+        /**
+         * Put Alternatives
+         * @description Keep sets of decisions beside the one in force.
+         */
+        put: operations["put_alternatives"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/backing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Backing
+         * @description Say what the walls, the ceiling or the floor are made of.
+         */
+        put: operations["put_backing"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/decisions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Decisions
+         * @description Keep decisions.
+         */
+        put: operations["put_decisions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Facts
+         * @description Store readings, detections, notes, obstacles: whatever was found out. Sending the same twice stores it once.
+         */
+        post: operations["add_facts"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/facts/{fact_id}/aside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Set Aside
+         * @description Set a fact aside, with the reason.
+         */
+        put: operations["set_aside"];
+        post?: never;
+        /**
+         * Put Back
+         * @description Put a fact back in use.
+         */
+        delete: operations["put_back"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Fit
+         * @description Say what the place's decisions mean.
+         */
+        get: operations["get_fit"];
+        put?: never;
+        /**
+         * Try Fit
+         * @description Say what other decisions would mean; nothing is kept.
+         */
+        post: operations["try_fit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/furring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Furring
+         * @description Say what is packed behind furring strips; nothing is kept.
+         */
+        post: operations["ask_furring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/gauge": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Gauge
+         * @description Say what the readings tell of a place.
+         */
+        get: operations["get_gauge"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/hold": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Hold
+         * @description Say where the studs are and how every unit is fastened.
+         */
+        get: operations["get_hold"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/scan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Thin Scan
+         * @description Thin a file of points (CSV, XYZ or PLY, as the body) to what a surface needs; nothing is stored.
+         */
+        post: operations["thin_scan"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/scribes/{scribe_id}/line.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Line
+         * @description Give a cut line at full size as a file: svg or dxf.
+         */
+        get: operations["get_line"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/scribes/{scribe_id}/tiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Template
+         * @description Give a cut line as pages at full size.
+         */
+        get: operations["get_template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/traits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Traits
+         * @description Say what a place is like: how it falls, leans, bows and wobbles, its corners and openings.
+         */
+        get: operations["get_traits"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -665,9 +605,9 @@ export interface components {
          * @description What a job is called and how its lengths are shown.
          */
         About: {
+            address: string;
             name: string;
             note: string;
-            place: string;
             revision: number;
             /** @enum {unknown} */
             units: "in" | "mm";
@@ -755,13 +695,13 @@ export interface components {
          * @description What is done about one thing for one unit.
          *
          *         Attributes:
-         *             mark: The thing's id, or "" for what an appliance wants. unit: Which unit. stops: Whether it stops the job.
-         *             what: In a few words. text: What to do. sizes: To mark out. caution: The safety word.
+         *             obstacle: The thing's id, or "" for what an appliance wants. unit: Which unit. stops: Whether it stops the job.
+         *             what: In a few words. text: What to do. sizes: To obstacle out. caution: The safety word.
          */
         Around: {
             /** @default  */
             caution: string;
-            mark: string;
+            obstacle: string;
             sizes: components["schemas"]["Size"][];
             stops: boolean;
             text: string;
@@ -880,7 +820,7 @@ export interface components {
         };
         /**
          * BackingEdit
-         * @description What the walls of a bay are made of, or its ceiling, or its floor.
+         * @description What the walls of a place are made of, or its ceiling, or its floor.
          */
         BackingEdit: {
             backing: components["schemas"]["Backing"];
@@ -903,7 +843,7 @@ export interface components {
          *             deepest_cut_mm: How far the floor stands over the underside at worst; 0 if nowhere.
          *             clear_share: Chance that the floor stands over the underside nowhere, 0 to 1.
          *             sure_over_mm: How far over the high spot the underside must stand to be clear of the floor with 95 %.
-         *             tops_mm: Top of each unit in the order of the bay, over the datum mark or the high spot.
+         *             tops_mm: Top of each unit in the order of the place, over the datum mark or the high spot.
          */
         Base: {
             clear_share: number;
@@ -929,179 +869,26 @@ export interface components {
             on: "base frame";
         };
         /**
-         * Bay
-         * @description One run of units against a back surface, with all its readings.
-         *
-         *         `right_is_back_of` names the bay that meets this one in an inside corner at its right end: the right wall of this
-         *         bay is that one's back, and the back of this one that one's left wall; readings of either then tell of both.
-         */
-        Bay: {
-            /** @default [] */
-            alternatives: components["schemas"]["Alternative"][];
-            /**
-             * @default {
-             *       "off_mm": 0,
-             *       "turn_mm_per_m": 0
-             *     }
-             */
-            back_line: components["schemas"]["BackLine"];
-            /** @default null */
-            backing: components["schemas"]["Backing"] | null;
-            /**
-             * @default typical
-             * @enum {unknown}
-             */
-            character: "rough" | "true" | "typical";
-            /**
-             * @default {
-             *       "board_mm": 19,
-             *       "centre_mm": null,
-             *       "clearance_mm": 3,
-             *       "least_filler_mm": 20,
-             *       "moulding_mm": [
-             *         25,
-             *         8
-             *       ],
-             *       "mullion_mm": 40,
-             *       "school": "fillers",
-             *       "shadow_mm": 10,
-             *       "split": "as drawn"
-             *     }
-             */
-            closing: components["schemas"]["Closing"];
-            /**
-             * @default {
-             *       "over_mm": 0,
-             *       "rule": "high spot"
-             *     }
-             */
-            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
-            depth_mm: number;
-            /** @default [] */
-            detections: components["schemas"]["Detection"][];
-            /**
-             * @default gravity
-             * @enum {unknown}
-             */
-            frame: "body" | "gravity";
-            height_mm: number;
-            id: string;
-            /**
-             * @default open
-             * @enum {unknown}
-             */
-            kind: "alcove" | "corner" | "open" | "overhead" | "under a slope" | "vehicle";
-            /** @default null */
-            knee: components["schemas"]["Knee"] | null;
-            /** @default [] */
-            marks: components["schemas"]["Mark"][];
-            name: string;
-            /** @default [] */
-            notes: components["schemas"]["Note"][];
-            /** @default null */
-            overhead: components["schemas"]["Backing"] | null;
-            /** @default [] */
-            readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
-            /** @default null */
-            right_is_back_of: string | null;
-            /** @default [] */
-            set_ups: components["schemas"]["SetUp"][];
-            /**
-             * @default [
-             *       "floor",
-             *       "back"
-             *     ]
-             */
-            surfaces: ("back" | "ceiling" | "floor" | "left" | "right")[];
-            /** @default null */
-            underfoot: components["schemas"]["Backing"] | null;
-            /** @default [] */
-            units: components["schemas"]["Unit"][];
-            width_mm: number;
-        };
-        /**
-         * BayEdit
-         * @description A bay made or changed; its readings have calls of their own and are not looked at.
-         */
-        BayEdit: {
-            bay: components["schemas"]["Bay"];
-            revision: number;
-        };
-        /**
-         * BayFit
-         * @description Fit for one bay: the plan, once it can be made, and what to tell the installer.
-         *
-         *         Attributes:
-         *             bay: Which. datum: Where level starts. plan: Shims and packing. schools: Of the datum, compared.
-         *             levelling: Ways of making level, compared. lines: Lines for the backs, compared.
-         *             feet: Screw feet in the order in which to set them. legs: What is cut off each.
-         *             sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
-         *             going: How each unit gets in. around: What is done about each thing in the way.
-         *             swings: How far each hinged door opens. hangers: Of racks under the ceiling.
-         *             units: The units as they stand, moved as the split says.
-         *             findings: What to tell, stops first.
-         */
-        BayFit: {
-            around: components["schemas"]["Around"][];
-            bay: string;
-            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
-            feet: components["schemas"]["Foot"][];
-            findings: components["schemas"]["Finding"][];
-            flats: components["schemas"]["FlatPart"][];
-            going: components["schemas"]["Going"][];
-            hangers: components["schemas"]["Hanger"][];
-            legs: components["schemas"]["Leg"][];
-            levelling: components["schemas"]["LevelSchool"][];
-            lines: components["schemas"]["LineSchool"][];
-            plan: components["schemas"]["Plan"] | null;
-            schools: components["schemas"]["School"][];
-            scribes: components["schemas"]["Scribe"][];
-            sides: components["schemas"]["Sides"][];
-            swings: components["schemas"]["Swing"][];
-            units: components["schemas"]["Unit"][];
-        };
-        /**
-         * BayHold
-         * @description Hold for one bay.
-         *
-         *         Attributes:
-         *             bay: Which. back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
-         *             held: How each unit is fastened, in the order of work; empty while there is no plan.
-         *             cleats: Of shelves, with their screws. overhead: How racks hang. underfoot: What is screwed to the floor.
-         *             joined: Neighbours screwed together. plates: Where wires and pipes cross studs.
-         */
-        BayHold: {
-            back: components["schemas"]["Lines"];
-            bay: string;
-            cleats: components["schemas"]["ShelfCleat"][];
-            elsewhere: components["schemas"]["Lines"][];
-            held: components["schemas"]["Held"][];
-            joined: components["schemas"]["Joined"][];
-            overhead: components["schemas"]["Overhead"][];
-            plates: components["schemas"]["Plate"][];
-            underfoot: components["schemas"]["FloorFixed"][];
-        };
-        /**
          * Board
          * @description What a flat part is made of, and what it must carry.
          *
-         *         `swing_percent` is how far its moisture content moves over a year; `load_kg_per_m` lies along its length, evenly;
-         *         `stock_mm` is the longest piece that can be bought or carried in.
+         *         `moisture_range_percent` is how far its moisture content moves over a year; `load_kg_per_m` lies along its length,
+         *         evenly; `stock_mm` is the longest piece that can be bought or carried in.
          */
         Board: {
             /** @default null */
             edge: components["schemas"]["FrontEdge"] | null;
             /** @default 30 */
             load_kg_per_m: number;
-            /** @default 4100 */
-            stock_mm: number;
             /**
              * @default particleboard
              * @enum {unknown}
              */
-            stuff: "ash" | "beech" | "cherry" | "douglas fir" | "maple" | "mdf" | "particleboard" | "pine" | "plywood" | "red oak" | "walnut";
+            material: "ash" | "beech" | "cherry" | "douglas fir" | "maple" | "mdf" | "particleboard" | "pine" | "plywood" | "red oak" | "walnut";
             /** @default 4 */
-            swing_percent: number;
+            moisture_range_percent: number;
+            /** @default 4100 */
+            stock_mm: number;
         };
         /**
          * Bridge
@@ -1151,13 +938,13 @@ export interface components {
          *
          *         Attributes:
          *             school: What closes the gap. split: How the spare width is shared between left and right.
-         *             centre_mm: Where the run's middle stands along the bay, for `centred` (a window's middle).
+         *             centre_mm: Where the run's middle stands along the place, for `centred` (a window's middle).
          *             clearance_mm: What a box needs beside it, both sides together, to go in without scraping.
          *             least_filler_mm: A filler is never narrower than this; where it would be, the gap is closed otherwise.
          *             board_mm: Thickness of fillers, panels and frames.
          *             moulding_mm: Width and thickness of the cover moulding to hand.
          *             shadow_mm: Width of the shadow gap.
-         *             mullion_mm: Width of a front frame's upright between two openings of one box.
+         *             mullion_mm: Width of a face frame's upright between two openings of one box.
          */
         Closing: {
             /** @default 19 */
@@ -1184,7 +971,7 @@ export interface components {
              * @default fillers
              * @enum {unknown}
              */
-            school: "cover moulding" | "fillers" | "flexible filler" | "front frame first" | "scribed panel" | "shadow gap";
+            school: "cover moulding" | "end panel" | "face frame first" | "fillers" | "flexible filler" | "shadow gap";
             /** @default 10 */
             shadow_mm: number;
             /**
@@ -1218,6 +1005,8 @@ export interface components {
             corner: "back-left" | "back-right";
             /** @default  */
             entered: string;
+            /** @enum {unknown} */
+            fact: "corner";
             height_mm: number;
             /**
              * @default diagonal
@@ -1226,8 +1015,6 @@ export interface components {
             how: "diagonal" | "square";
             id: string;
             instrument: string;
-            /** @enum {unknown} */
-            kind: "corner";
             /** @default  */
             note: string;
             out_mm: number;
@@ -1297,10 +1084,14 @@ export interface components {
          *         `something else` is a hole that met what is no wood: nothing is drilled near it until somebody knows what it is.
          */
         Detection: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
             at: [
                 number,
                 number
             ];
+            /** @enum {unknown} */
+            fact: "detection";
             id: string;
             /** @enum {unknown} */
             method: "knock" | "magnet" | "nail seen" | "scanner" | "trial hole";
@@ -1309,6 +1100,8 @@ export interface components {
              * @enum {unknown}
              */
             sees: "centre" | "hit" | "left edge" | "miss" | "right edge" | "screw" | "something else";
+            /** @default null */
+            supersedes: string | null;
             /**
              * @default back
              * @enum {unknown}
@@ -1318,13 +1111,6 @@ export interface components {
             taken_at: string;
             /** @default  */
             taken_by: string;
-        };
-        /**
-         * Detections
-         * @description Things found behind a lining; each has an id made by whoever found it.
-         */
-        Detections: {
-            detections: components["schemas"]["Detection"][];
         };
         /**
          * Divide
@@ -1383,6 +1169,33 @@ export interface components {
             /** @enum {unknown} */
             way: "doorway";
             width_mm: number;
+        };
+        /**
+         * FaceFrame
+         * @description A face frame as it must be made.
+         *
+         *         Attributes:
+         *             blank_mm: Width over all before scribing. stiles: At the walls. openings: From the left.
+         *             uprights: Middle and width of each upright between openings, mm. dividers: Of the boxes behind.
+         *             too_wide_mm: What the boxes as drawn are wider than what goes in for sure; 0 where they go in.
+         */
+        FaceFrame: {
+            blank_mm: number;
+            dividers: components["schemas"]["Divider"][];
+            openings: components["schemas"]["FrameOpening"][];
+            stiles: components["schemas"]["Stile"][];
+            too_wide_mm: number;
+            uprights: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * Facts
+         * @description What was found out, to store; each fact has an id made by whoever found it.
+         */
+        Facts: {
+            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"])[];
         };
         /**
          * Fault
@@ -1473,7 +1286,7 @@ export interface components {
          *
          *         Attributes:
          *             code: Stable name of the rule.
-         *             mark: stop, mind or fine.
+         *             severity: stop, mind or fine.
          *             title: The finding in a few words.
          *             text: What it means and what to do.
          *             figure: The length it is about, if any.
@@ -1489,19 +1302,9 @@ export interface components {
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
-            mark: "fine" | "mind" | "stop";
+            severity: "fine" | "mind" | "stop";
             text: string;
             title: string;
-        };
-        /**
-         * Finds
-         * @description Notes and marks from site; each has an id made by whoever found it.
-         */
-        Finds: {
-            /** @default [] */
-            marks: components["schemas"]["MarkEdit"][];
-            /** @default [] */
-            notes: components["schemas"]["Note"][];
         };
         /**
          * FixedTop
@@ -1629,8 +1432,17 @@ export interface components {
             unit: string;
         };
         /**
+         * FoundSetUp
+         * @description Where a set-up turned out to stand, mm.
+         */
+        FoundSetUp: {
+            at_mm: number;
+            sd_mm: number;
+            set_up: string;
+        };
+        /**
          * FrameOpening
-         * @description One opening of the frame: before which unit, its left edge along the bay, and its width.
+         * @description One opening of the frame: before which unit, its left edge along the place, and its width.
          */
         FrameOpening: {
             left_mm: number;
@@ -1661,26 +1473,6 @@ export interface components {
         FrontEdge: {
             high_mm: number;
             thick_mm: number;
-        };
-        /**
-         * FrontFrame
-         * @description A front frame as it must be made.
-         *
-         *         Attributes:
-         *             blank_mm: Width over all before scribing. stiles: At the walls. openings: From the left.
-         *             uprights: Middle and width of each upright between openings, mm. dividers: Of the boxes behind.
-         *             too_wide_mm: What the boxes as drawn are wider than what goes in for sure; 0 where they go in.
-         */
-        FrontFrame: {
-            blank_mm: number;
-            dividers: components["schemas"]["Divider"][];
-            openings: components["schemas"]["FrameOpening"][];
-            stiles: components["schemas"]["Stile"][];
-            too_wide_mm: number;
-            uprights: [
-                number,
-                number
-            ][];
         };
         /**
          * Furred
@@ -1727,10 +1519,10 @@ export interface components {
             ];
             /** @default  */
             entered: string;
+            /** @enum {unknown} */
+            fact: "gap";
             id: string;
             instrument: string;
-            /** @enum {unknown} */
-            kind: "gap";
             /** @default  */
             note: string;
             start: [
@@ -1933,8 +1725,8 @@ export interface components {
          * @description A whole job: the value behind the job document, the API and the database.
          */
         Job: {
-            /** @default [] */
-            bays: components["schemas"]["Bay"][];
+            /** @default  */
+            address: string;
             /**
              * @default wobble-job
              * @enum {unknown}
@@ -1979,18 +1771,18 @@ export interface components {
             name: string;
             /** @default  */
             note: string;
-            /** @default  */
-            place: string;
+            /** @default [] */
+            places: components["schemas"]["Place"][];
             /**
              * @default mm
              * @enum {unknown}
              */
             units: "in" | "mm";
             /**
-             * @default 1
+             * @default 2
              * @enum {unknown}
              */
-            version: 1;
+            version: 2;
             /** @default [] */
             way_in: (components["schemas"]["Doorway"] | components["schemas"]["Turn"] | components["schemas"]["Stair"] | components["schemas"]["StandUp"] | components["schemas"]["Threshold"])[];
         };
@@ -1999,13 +1791,13 @@ export interface components {
          * @description A job in the list of jobs.
          */
         JobLine: {
+            address: string;
             changed: string;
             /** Format: uuid */
             id: string;
-            n_bays: number;
+            n_places: number;
             n_readings: number;
             name: string;
-            place: string;
         };
         /**
          * Joined
@@ -2031,7 +1823,7 @@ export interface components {
         };
         /**
          * Kept
-         * @description What became of the readings that were sent.
+         * @description What became of the facts that were sent.
          */
         Kept: {
             known: string[];
@@ -2201,44 +1993,6 @@ export interface components {
             surface: "back" | "ceiling" | "floor" | "left" | "right";
         };
         /**
-         * Mark
-         * @description Something in the way on a surface, at its lower corner `at`, of a size on the surface's two axes.
-         */
-        Mark: {
-            at: [
-                number,
-                number
-            ];
-            id: string;
-            /** @enum {unknown} */
-            kind: "bulkhead" | "casing" | "column" | "outlet" | "pipe" | "radiator" | "skirting" | "spout" | "switch" | "trim" | "valve" | "vent" | "wheel arch" | "window board" | "wire";
-            name: string;
-            /** @default  */
-            note: string;
-            /** @default 0 */
-            proud_mm: number;
-            size: [
-                number,
-                number
-            ];
-            /** @enum {unknown} */
-            surface: "back" | "ceiling" | "floor" | "left" | "right";
-            /**
-             * @default keep clear
-             * @enum {unknown}
-             */
-            treatment: "bridge" | "keep clear" | "move by a licensed trade" | "notch" | "remove";
-        };
-        /**
-         * MarkEdit
-         * @description A mark made or changed on site; `was` is what it was changed from, None where it is new.
-         */
-        MarkEdit: {
-            mark: components["schemas"]["Mark"];
-            /** @default null */
-            was: components["schemas"]["Mark"] | null;
-        };
-        /**
          * NextReading
          * @description The station that would tell most, and what it would do to the least known spot: mm now and mm then.
          *
@@ -2267,22 +2021,67 @@ export interface components {
         };
         /**
          * Note
-         * @description Something seen on site, where and by whom; a fact like a reading.
+         * @description Something seen on site.
          */
         Note: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
             /** @default null */
             at: [
                 number,
                 number
             ] | null;
+            /** @enum {unknown} */
+            fact: "note";
             id: string;
             /** @default null */
+            supersedes: string | null;
+            /** @default null */
             surface: ("back" | "ceiling" | "floor" | "left" | "right") | null;
-            text: string;
             /** Format: date-time */
-            written_at: string;
+            taken_at: string;
             /** @default  */
-            written_by: string;
+            taken_by: string;
+            text: string;
+        };
+        /**
+         * Obstacle
+         * @description Something in the way on a surface, at its lower corner `at`, of a size on the surface's two axes.
+         */
+        Obstacle: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            at: [
+                number,
+                number
+            ];
+            /** @enum {unknown} */
+            fact: "obstacle";
+            id: string;
+            /** @enum {unknown} */
+            kind: "bulkhead" | "casing" | "column" | "outlet" | "pipe" | "radiator" | "skirting" | "spout" | "switch" | "trim" | "valve" | "vent" | "wheel arch" | "window board" | "wire";
+            name: string;
+            /** @default  */
+            note: string;
+            /** @default 0 */
+            proud_mm: number;
+            size: [
+                number,
+                number
+            ];
+            /** @default null */
+            supersedes: string | null;
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+            /**
+             * @default keep clear
+             * @enum {unknown}
+             */
+            treatment: "bridge" | "keep clear" | "move by a licensed trade" | "notch" | "remove";
         };
         /**
          * Offset
@@ -2297,10 +2096,10 @@ export interface components {
             ];
             /** @default  */
             entered: string;
+            /** @enum {unknown} */
+            fact: "offset";
             id: string;
             instrument: string;
-            /** @enum {unknown} */
-            kind: "offset";
             /** @default  */
             note: string;
             set_up: string;
@@ -2464,23 +2263,151 @@ export interface components {
         };
         /**
          * Place
-         * @description The result of Gauge for one bay.
+         * @description One run of units against a back surface: what was found out of it (`facts`), and what is decided.
          */
         Place: {
-            bay: string;
             /** @default [] */
-            biases: components["schemas"]["LevelBias"][];
+            alternatives: components["schemas"]["Alternative"][];
+            /**
+             * @default {
+             *       "off_mm": 0,
+             *       "turn_mm_per_m": 0
+             *     }
+             */
+            back_line: components["schemas"]["BackLine"];
             /** @default null */
-            knock: components["schemas"]["KnockedLine"] | null;
-            next_reading: components["schemas"]["NextReading"] | null;
-            set_ups: components["schemas"]["SetUpPlace"][];
-            stations: components["schemas"]["Station"][];
-            surfaces: components["schemas"]["SurfaceShape"][];
-            verdicts: components["schemas"]["ReadingVerdict"][];
+            backing: components["schemas"]["Backing"] | null;
+            /**
+             * @default typical
+             * @enum {unknown}
+             */
+            character: "rough" | "true" | "typical";
+            /**
+             * @default {
+             *       "board_mm": 19,
+             *       "centre_mm": null,
+             *       "clearance_mm": 3,
+             *       "least_filler_mm": 20,
+             *       "moulding_mm": [
+             *         25,
+             *         8
+             *       ],
+             *       "mullion_mm": 40,
+             *       "school": "fillers",
+             *       "shadow_mm": 10,
+             *       "split": "as drawn"
+             *     }
+             */
+            closing: components["schemas"]["Closing"];
+            /**
+             * @default {
+             *       "over_mm": 0,
+             *       "rule": "high spot"
+             *     }
+             */
+            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
+            depth_mm: number;
+            /** @default [] */
+            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"])[];
+            /**
+             * @default gravity
+             * @enum {unknown}
+             */
+            frame: "body" | "gravity";
+            height_mm: number;
+            id: string;
+            /**
+             * @default open
+             * @enum {unknown}
+             */
+            kind: "alcove" | "corner" | "open" | "overhead" | "under a slope" | "vehicle";
+            /** @default null */
+            knee: components["schemas"]["Knee"] | null;
+            name: string;
+            /** @default null */
+            overhead: components["schemas"]["Backing"] | null;
+            /** @default null */
+            right_is_back_of: string | null;
+            /** @default [] */
+            set_ups: components["schemas"]["SetUp"][];
+            /**
+             * @default [
+             *       "floor",
+             *       "back"
+             *     ]
+             */
+            surfaces: ("back" | "ceiling" | "floor" | "left" | "right")[];
+            /** @default null */
+            underfoot: components["schemas"]["Backing"] | null;
+            /** @default [] */
+            units: components["schemas"]["Unit"][];
+            width_mm: number;
+        };
+        /**
+         * PlaceEdit
+         * @description A place made, or what is decided for it changed; its facts have calls of their own and are not looked at.
+         */
+        PlaceEdit: {
+            place: components["schemas"]["Place"];
+            revision: number;
+        };
+        /**
+         * PlaceFit
+         * @description Fit for one place: the plan, once it can be made, and what to tell the installer.
+         *
+         *         Attributes:
+         *             place: Which. datum: Where level starts. plan: Shims and packing. schools: Of the datum, compared.
+         *             levelling: Ways of making level, compared. lines: Lines for the backs, compared.
+         *             feet: Screw feet in the order in which to set them. legs: What is cut off each.
+         *             sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
+         *             going: How each unit gets in. around: What is done about each thing in the way.
+         *             swings: How far each hinged door opens. hangers: Of racks under the ceiling.
+         *             units: The units as they stand, moved as the split says.
+         *             findings: What to tell, stops first.
+         */
+        PlaceFit: {
+            around: components["schemas"]["Around"][];
+            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
+            feet: components["schemas"]["Foot"][];
+            findings: components["schemas"]["Finding"][];
+            flats: components["schemas"]["FlatPart"][];
+            going: components["schemas"]["Going"][];
+            hangers: components["schemas"]["Hanger"][];
+            legs: components["schemas"]["Leg"][];
+            levelling: components["schemas"]["LevelSchool"][];
+            lines: components["schemas"]["LineSchool"][];
+            place: string;
+            plan: components["schemas"]["Plan"] | null;
+            schools: components["schemas"]["School"][];
+            scribes: components["schemas"]["Scribe"][];
+            sides: components["schemas"]["Sides"][];
+            swings: components["schemas"]["Swing"][];
+            units: components["schemas"]["Unit"][];
+        };
+        /**
+         * PlaceHold
+         * @description Hold for one place.
+         *
+         *         Attributes:
+         *             place: Which. back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
+         *             held: How each unit is fastened, in the order of work; empty while there is no plan.
+         *             cleats: Of shelves, with their screws. overhead: How racks hang. underfoot: What is screwed to the floor.
+         *             joined: Neighbours screwed together. plates: Where wires and pipes cross studs.
+         */
+        PlaceHold: {
+            back: components["schemas"]["Lines"];
+            cleats: components["schemas"]["ShelfCleat"][];
+            elsewhere: components["schemas"]["Lines"][];
+            held: components["schemas"]["Held"][];
+            joined: components["schemas"]["Joined"][];
+            overhead: components["schemas"]["Overhead"][];
+            place: string;
+            plates: components["schemas"]["Plate"][];
+            underfoot: components["schemas"]["FloorFixed"][];
         };
         /**
          * Plan
-         * @description The result of Fit for one bay.
+         * @description The result of Fit for one place.
          */
         Plan: {
             back_line: components["schemas"]["Figure"] | null;
@@ -2499,7 +2426,7 @@ export interface components {
                 number,
                 number
             ];
-            mark: string;
+            obstacle: string;
             text: string;
         };
         /**
@@ -2553,10 +2480,10 @@ export interface components {
             aside: components["schemas"]["Aside"] | null;
             /** @default  */
             entered: string;
+            /** @enum {unknown} */
+            fact: "profile";
             id: string;
             instrument: string;
-            /** @enum {unknown} */
-            kind: "profile";
             /** @default  */
             note: string;
             points: [
@@ -2587,13 +2514,6 @@ export interface components {
             sd_mm: number;
             /** @enum {unknown} */
             verdict: "agrees" | "take again";
-        };
-        /**
-         * Readings
-         * @description Readings to store; each has an id made by whoever took it.
-         */
-        Readings: {
-            readings: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
         };
         /**
          * Revision
@@ -2630,10 +2550,10 @@ export interface components {
             aside: components["schemas"]["Aside"] | null;
             /** @default  */
             entered: string;
+            /** @enum {unknown} */
+            fact: "scan";
             id: string;
             instrument: string;
-            /** @enum {unknown} */
-            kind: "scan";
             /** @default 0 */
             n_read: number;
             /** @default  */
@@ -2761,15 +2681,6 @@ export interface components {
             sigma_mm: number;
         };
         /**
-         * SetUpPlace
-         * @description Where a set-up turned out to stand, mm.
-         */
-        SetUpPlace: {
-            at_mm: number;
-            sd_mm: number;
-            set_up: string;
-        };
-        /**
          * Share
          * @description How much a figure moves with one reading, in the figure's unit for each millimetre.
          */
@@ -2885,7 +2796,7 @@ export interface components {
             proposed: boolean;
             reason: string;
             /** @enum {unknown} */
-            school: "cover moulding" | "fillers" | "flexible filler" | "front frame first" | "scribed panel" | "shadow gap";
+            school: "cover moulding" | "end panel" | "face frame first" | "fillers" | "flexible filler" | "shadow gap";
             scribed_mm: number;
             width_mm: number;
             works: boolean;
@@ -2898,15 +2809,15 @@ export interface components {
          *             tier: Which. opening: The smallest opening; None where not both walls are known.
          *             moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known.
          *             schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
-         *             box_mm: Width of the undersized box behind a front frame; None where not both walls are known.
-         *             frame_mm: Width of the front frame's blank; None likewise.
-         *             frame: The front frame as it must be made, where that is how the sides are closed.
+         *             box_mm: Width of the undersized box behind a face frame; None where not both walls are known.
+         *             frame_mm: Width of the face frame's blank; None likewise.
+         *             frame: The face frame as it must be made, where that is how the sides are closed.
          */
         Sides: {
             box_mm: number | null;
             fillers: components["schemas"]["Filler"][];
             /** @default null */
-            frame: components["schemas"]["FrontFrame"] | null;
+            frame: components["schemas"]["FaceFrame"] | null;
             frame_mm: number | null;
             made_mm: number | null;
             moved_mm: number;
@@ -2925,7 +2836,7 @@ export interface components {
         };
         /**
          * Size
-         * @description One size to mark out, mm.
+         * @description One size to obstacle out, mm.
          */
         Size: {
             label: string;
@@ -2947,10 +2858,10 @@ export interface components {
             ];
             /** @default  */
             entered: string;
+            /** @enum {unknown} */
+            fact: "slope";
             id: string;
             instrument: string;
-            /** @enum {unknown} */
-            kind: "slope";
             /** @default  */
             note: string;
             start: [
@@ -3006,10 +2917,10 @@ export interface components {
             between: "floor-ceiling" | "left-right";
             /** @default  */
             entered: string;
+            /** @enum {unknown} */
+            fact: "span";
             id: string;
             instrument: string;
-            /** @enum {unknown} */
-            kind: "span";
             /** @default  */
             note: string;
             /** @default null */
@@ -3208,6 +3119,22 @@ export interface components {
             tied: boolean;
         };
         /**
+         * Surveyed
+         * @description The result of Gauge for one place.
+         */
+        Surveyed: {
+            /** @default [] */
+            biases: components["schemas"]["LevelBias"][];
+            /** @default null */
+            knock: components["schemas"]["KnockedLine"] | null;
+            next_reading: components["schemas"]["NextReading"] | null;
+            place: string;
+            set_ups: components["schemas"]["FoundSetUp"][];
+            stations: components["schemas"]["Station"][];
+            surfaces: components["schemas"]["SurfaceShape"][];
+            verdicts: components["schemas"]["ReadingVerdict"][];
+        };
+        /**
          * Swing
          * @description How far one door opens.
          *
@@ -3270,7 +3197,7 @@ export interface components {
         };
         /**
          * Threshold
-         * @description A step or threshold before the bay that everything is lifted over, upright.
+         * @description A step or threshold before the place that everything is lifted over, upright.
          */
         Threshold: {
             height_mm: number;
@@ -3419,7 +3346,7 @@ export interface components {
              * @default base
              * @enum {unknown}
              */
-            kind: "base" | "base frame" | "bench" | "drawers" | "front frame" | "panel" | "platform" | "rack" | "shelf" | "shelves" | "tall" | "top" | "wall";
+            kind: "base" | "base frame" | "bench" | "drawers" | "face frame" | "panel" | "platform" | "rack" | "shelf" | "shelves" | "tall" | "top" | "wall";
             /** @default [] */
             meets: ("back" | "left" | "right")[];
             name: string;
@@ -3692,684 +3619,6 @@ export interface operations {
             };
         };
     };
-    put_bay: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BayEdit"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoredJob"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    compare_alternatives: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Outcome"][];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    put_alternatives: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AlternativesEdit"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoredJob"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    put_backing: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BackingEdit"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoredJob"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    put_decisions: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DecisionsEdit"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoredJob"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    add_detections: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Detections"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoredJob"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    take_detection_back: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-                detection_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["StoredJob"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    add_finds: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Finds"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Revision"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    get_fit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BayFit"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    try_fit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Decisions"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BayFit"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    ask_furring: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["AskFurring"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Furred"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    get_gauge: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Place"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    get_hold: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BayHold"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    add_readings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Readings"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Kept"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    set_aside: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-                reading_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Aside"];
-            };
-        };
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Revision"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    put_back: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-                reading_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Revision"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    thin_scan: {
-        parameters: {
-            query: {
-                surface: string;
-                name: string;
-                mm?: number;
-            };
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ThinnedScan"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    get_line: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-                scribe_id: string;
-                form: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
-            };
-        };
-    };
-    get_template: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-                scribe_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Template"];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
-    get_traits: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-                bay_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Done */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Trait"][];
-                };
-            };
-            /** @description Refused */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Fault"];
-                };
-            };
-        };
-    };
     export_job: {
         parameters: {
             query?: never;
@@ -4458,6 +3707,579 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlaceEdit"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    compare_alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Outcome"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_alternatives: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AlternativesEdit"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_backing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BackingEdit"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_decisions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DecisionsEdit"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    add_facts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Facts"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    set_aside: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+                fact_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Aside"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+                fact_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Revision"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceFit"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    try_fit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Decisions"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceFit"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    ask_furring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskFurring"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Furred"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_gauge: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Surveyed"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_hold: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceHold"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    thin_scan: {
+        parameters: {
+            query: {
+                surface: string;
+                name: string;
+                mm?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ThinnedScan"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_line: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+                scribe_id: string;
+                form: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    get_template: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+                scribe_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_traits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trait"][];
                 };
             };
             /** @description Refused */

@@ -1,14 +1,14 @@
-<!-- A bay cut through, upright or in plan, with a slider for where; pointing at it gives the values there. -->
+<!-- A place cut through, upright or in plan, with a slider for where; pointing at it gives the values there. -->
 <script lang="ts">
-  import type { Bay, LengthUnit, Place } from '../api/types';
+  import type { Place, LengthUnit, Surveyed } from '../api/types';
   import { showLength, showSpread } from '../entry/length';
   import { SURFACE_NAMES } from '../entry/places';
   import { PROUD } from './layout';
   import { boxes, cuts, extent, nominal, paths, reach, type Way } from './section';
 
   interface Props {
-    bay: Bay;
     place: Place;
+    surveyed: Surveyed;
     unit: LengthUnit;
     way: Way;
     room: number;
@@ -22,9 +22,9 @@
   let chosen = $state<Partial<Record<Way, number>>>({});
   let pointed = $state<[number, number] | null>(null);
 
-  const far = $derived(reach(p.bay, p.way));
+  const far = $derived(reach(p.place, p.way));
   const at = $derived(Math.min(far, chosen[p.way] ?? (p.way === 'cut' ? far / 2 : Math.min(far, 600))));
-  const size = $derived(extent(p.bay, p.way));
+  const size = $derived(extent(p.place, p.way));
   const MARGIN = 46;
   const scale = $derived(
     Math.min((width - 2 * MARGIN) / size.across, Math.max(160, p.room - 110) / size.up, 0.9),
@@ -36,11 +36,11 @@
     x0 + across * scale,
     p.way === 'cut' ? height - MARGIN - up * scale : MARGIN + up * scale,
   ]);
-  const found = $derived(cuts(p.place, p.way, at));
+  const found = $derived(cuts(p.surveyed, p.way, at));
   const drawn = $derived(
-    found.map((c) => ({ ...c, ...paths(c, p.exaggeration, nominal(p.bay, c.surface), px) })),
+    found.map((c) => ({ ...c, ...paths(c, p.exaggeration, nominal(p.place, c.surface), px) })),
   );
-  const standing = $derived(boxes(p.bay, p.way, at, p.base ?? 0, p.back ?? 0));
+  const standing = $derived(boxes(p.place, p.way, at, p.base ?? 0, p.back ?? 0));
   const frame = $derived({ a: px(0, 0), b: px(size.across, size.up) });
 
   function point(event: PointerEvent) {
@@ -87,7 +87,7 @@
     {height}
     viewBox="0 0 {width} {height}"
     role="img"
-    aria-label="{p.bay.name}, {p.way === 'cut'
+    aria-label="{p.place.name}, {p.way === 'cut'
       ? `cut at ${showLength(at, p.unit, 0)} along`
       : `plan at ${showLength(at, p.unit, 0)} up`}"
     onpointermove={point}

@@ -1,14 +1,14 @@
-<!-- The three ways to look at a bay: unfolded, cut upright, in plan; the last two a key away. -->
+<!-- The three ways to look at a place: unfolded, cut upright, in plan; the last two a key away. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { Bay, LengthUnit, Place } from '../api/types';
+  import type { Place, LengthUnit, Surveyed } from '../api/types';
   import Section from './Section.svelte';
   import type { Way } from './section';
 
   interface Props {
     view: 'unfolded' | Way;
-    bay: Bay;
     place: Place;
+    surveyed: Surveyed;
     unit: LengthUnit;
     room: number;
     exaggeration: number;
@@ -36,8 +36,8 @@
 {:else}
   <Section
     way={view}
-    bay={p.bay}
     place={p.place}
+    surveyed={p.surveyed}
     unit={p.unit}
     room={p.room - 60}
     exaggeration={p.exaggeration}

@@ -1,6 +1,6 @@
 /** What the drawings are computed from, without a browser. */
 import { describe, expect, it } from 'vitest';
-import type { Bay, SurfaceShape } from '../api/types';
+import type { Place, SurfaceShape } from '../api/types';
 import { bands, veils } from './bands';
 import { facePx, layout, spotAt, xPx, yPx, zPx } from './layout';
 import { ribbon } from './ribbon';
@@ -98,8 +98,8 @@ describe('the layout', () => {
   const l = layout({
     width: 900,
     room: 600,
-    bayWidth: 3240,
-    bayDepth: 640,
+    placeWidth: 3240,
+    placeDepth: 640,
     top: 1000,
     ribbon: 80,
     surfaces: ['floor', 'back'],
@@ -126,13 +126,13 @@ describe('the layout', () => {
   });
 });
 
-describe('an unfolded bay', () => {
+describe('an unfolded place', () => {
   const surfaces = ['floor', 'back', 'left', 'right', 'ceiling'] as const;
   const l = layout({
     width: 900,
     room: 700,
-    bayWidth: 2000,
-    bayDepth: 600,
+    placeWidth: 2000,
+    placeDepth: 600,
     top: 2300,
     ribbon: 80,
     surfaces,
@@ -214,8 +214,8 @@ describe('labels of a rod', () => {
 
   it('name each edge of the run once', () => {
     const unit = (id: string, x_mm: number) => ({ id, name: id, x_mm, width_mm: 600 });
-    const bay = { width_mm: 1500, units: [unit('A', 0), unit('B', 600)] } as unknown as Bay;
-    expect(longTicks(bay, 'mm').map((t) => [t.label, t.kind])).toEqual([
+    const place = { width_mm: 1500, units: [unit('A', 0), unit('B', 600)] } as unknown as Place;
+    expect(longTicks(place, 'mm').map((t) => [t.label, t.kind])).toEqual([
       ['0', 'decided'],
       ['600', 'decided'],
       ['1200', 'decided'],

@@ -1,5 +1,5 @@
-/** Where the parts of a bay's drawing stand on the page: the back wall, with the floor folded down below it, side walls
- *  folded out to left and right and the ceiling folded up, as far as the bay has them; between the back and the floor runs the
+/** Where the parts of a place's drawing stand on the page: the back wall, with the floor folded down below it, side walls
+ *  folded out to left and right and the ceiling folded up, as far as the place has them; between the back and the floor runs the
  *  floor's ribbon. At the left stands the upright rod, beneath lies the long one. Pixels, y down. */
 import type { SurfaceName } from '../api/types';
 
@@ -18,7 +18,7 @@ export interface Layout {
   wall: Box;
   ribbon: Box;
   floor: Box;
-  /** Every face that the bay has. */
+  /** Every face that the place has. */
   faces: Partial<Record<SurfaceName, Box>>;
   upright: Box;
   long: Box;
@@ -30,8 +30,8 @@ export interface Wanted {
   width: number;
   /** Pixels that the drawing may take at most. */
   room: number;
-  bayWidth: number;
-  bayDepth: number;
+  placeWidth: number;
+  placeDepth: number;
   top: number;
   ribbon: number;
   surfaces: readonly SurfaceName[];
@@ -50,11 +50,11 @@ export function layout(wanted: Wanted): Layout {
   const across = Math.max(120, wanted.width - m.left - m.right - sides * m.gap);
   const upright = Math.max(160, wanted.room - m.head - m.foot - wanted.ribbon - overhead * m.gap);
   const scale = Math.min(
-    across / (wanted.bayWidth + sides * wanted.bayDepth),
-    upright / (wanted.top + (1 + overhead) * wanted.bayDepth),
+    across / (wanted.placeWidth + sides * wanted.placeDepth),
+    upright / (wanted.top + (1 + overhead) * wanted.placeDepth),
   );
-  const w = wanted.bayWidth * scale;
-  const d = wanted.bayDepth * scale;
+  const w = wanted.placeWidth * scale;
+  const d = wanted.placeDepth * scale;
   const begin = m.left + Math.max(0, (across - w - sides * d) / 2);
   const x = begin + (has('left') ? d + m.gap : 0);
   const wall = { x, y: m.head + overhead * (d + m.gap), w, h: wanted.top * scale };

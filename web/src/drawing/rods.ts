@@ -1,6 +1,6 @@
 /** The two rods: marked sticks whose ticks are decisions and finds. */
 
-import type { Bay, LengthUnit } from '../api/types';
+import type { Place, LengthUnit } from '../api/types';
 import { showLength } from '../entry/length';
 
 export interface Tick {
@@ -39,7 +39,7 @@ export function spread(wanted: readonly number[], gap: number, low: number, high
 }
 
 /** Ticks of the long rod: both corners, and every edge of a unit; what stands in a corner shares its tick. */
-export function longTicks(bay: Bay, unit: LengthUnit): Tick[] {
+export function longTicks(place: Place, unit: LengthUnit): Tick[] {
   const tick = (at: number, kind: Tick['kind'], what: string): Tick => ({
     id: `along-${at}`,
     at,
@@ -47,11 +47,11 @@ export function longTicks(bay: Bay, unit: LengthUnit): Tick[] {
     kind,
     what,
   });
-  const edges = bay.units.flatMap((u) => [
+  const edges = place.units.flatMap((u) => [
     tick(u.x_mm, 'decided', `Left edge of ${u.name}`),
     tick(u.x_mm + u.width_mm, 'decided', `Right edge of ${u.name}`),
   ]);
-  const corners = [tick(0, 'place', 'Left corner'), tick(bay.width_mm, 'place', 'Right corner')];
+  const corners = [tick(0, 'place', 'Left corner'), tick(place.width_mm, 'place', 'Right corner')];
   return [...edges, ...corners]
     .toSorted((a, b) => a.at - b.at)
     .filter((t, i, all) => i === 0 || t.at - all[i - 1]!.at >= 1);

@@ -1,6 +1,6 @@
-/** A bay cut through: upright across the run at one x, or level in plan at one height. Each surface that is cut is a line
+/** A place cut through: upright across the run at one x, or level in plan at one height. Each surface that is cut is a line
  *  whose deviation from its own middle is exaggerated, with a band for what is not known of it. Millimetres in, pixels out. */
-import type { Bay, Place, SurfaceName, SurfaceShape, Unit } from '../api/types';
+import type { Place, Surveyed, SurfaceName, SurfaceShape, Unit } from '../api/types';
 import { middle, valueAt } from './shape';
 
 export type Way = 'cut' | 'plan';
@@ -18,17 +18,17 @@ export interface Cut {
 }
 
 /** Axes of the picture: across and up, with their lengths, mm. In a cut the back is at the left; in plan at the top. */
-export function extent(bay: Bay, way: Way): { across: number; up: number } {
+export function extent(place: Place, way: Way): { across: number; up: number } {
   return way === 'cut'
-    ? { across: bay.depth_mm, up: bay.height_mm }
-    : { across: bay.width_mm, up: bay.depth_mm };
+    ? { across: place.depth_mm, up: place.height_mm }
+    : { across: place.width_mm, up: place.depth_mm };
 }
 
 /** Where the cut may stand, mm. */
-export const reach = (bay: Bay, way: Way): number => (way === 'cut' ? bay.width_mm : bay.height_mm);
+export const reach = (place: Place, way: Way): number => (way === 'cut' ? place.width_mm : place.height_mm);
 
 /** Every measured surface that the cut at `at` meets. */
-export function cuts(place: Place, way: Way, at: number): Cut[] {
+export function cuts(surveyed: Surveyed, way: Way, at: number): Cut[] {
   const out: Cut[] = [];
   const add = (
     surface: SurfaceName,
@@ -36,7 +36,7 @@ export function cuts(place: Place, way: Way, at: number): Cut[] {
     axis: (s: SurfaceShape) => readonly number[],
     spot: (t: number) => [number, number],
   ) => {
-    const shape = place.surfaces.find((s) => s.surface === surface);
+    const shape = surveyed.surfaces.find((s) => s.surface === surface);
     if (!shape || !shape.n_readings) return;
     const along = [...axis(shape)];
     const values = along.map((t) => valueAt(shape, ...spot(t)));
@@ -114,21 +114,21 @@ export function paths(
 }
 
 /** Where a surface stands nominally on its axis of the picture, mm. */
-export function nominal(bay: Bay, surface: SurfaceName): number {
-  return surface === 'ceiling' ? bay.height_mm : surface === 'right' ? bay.width_mm : 0;
+export function nominal(place: Place, surface: SurfaceName): number {
+  return surface === 'ceiling' ? place.height_mm : surface === 'right' ? place.width_mm : 0;
 }
 
 const over = (u: Unit) => u.over_base_mm ?? 0;
 
 /** The boxes that a cut goes through: across, up, width and height, mm. */
 export function boxes(
-  bay: Bay,
+  place: Place,
   way: Way,
   at: number,
   base: number,
   back: number,
 ): { id: string; name: string; across: number; up: number; w: number; h: number }[] {
-  return (bay.units ?? [])
+  return (place.units ?? [])
     .filter((u) =>
       way === 'cut'
         ? u.x_mm <= at && at <= u.x_mm + u.width_mm

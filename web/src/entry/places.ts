@@ -36,7 +36,7 @@ export function spotWords(surface: SurfaceName, at: readonly [number, number], u
 /** Where a reading was taken. */
 export function readingWords(reading: Reading, unit: LengthUnit): string {
   const place = (mm: number) => showLength(mm, unit, 0);
-  switch (reading.kind) {
+  switch (reading.fact) {
     case 'offset':
       return `${SURFACE_NAMES[reading.surface]}, ${spotWords(reading.surface, reading.at, unit)}`;
     case 'slope':
@@ -58,7 +58,7 @@ export function readingWords(reading: Reading, unit: LengthUnit): string {
 
 /** What was read, with its unit where that is not a length. */
 export function readingValue(reading: Reading, unit: LengthUnit): string {
-  switch (reading.kind) {
+  switch (reading.fact) {
     case 'slope':
       if (reading.unit === 'mm') return showLength(reading.value, unit);
       return `${reading.value} ${reading.unit === 'deg' ? '°' : reading.unit}`;

@@ -4,14 +4,9 @@
   import { waiting, type Conflict } from '../state/waiting.svelte';
 
   const conflict = $derived(waiting.conflicts[0]);
-  const mine = ({ kept }: Conflict): Record<string, unknown> =>
-    ('mark' in kept
-      ? kept.mark
-      : 'note' in kept
-        ? kept.note
-        : 'detection' in kept
-          ? kept.detection
-          : kept.reading) as unknown as Record<string, unknown>;
+  const mine = ({ kept }: Conflict) => kept.fact as unknown as Record<string, unknown>;
+  /** What tells one fact from another, and says nothing of the thing itself. */
+  const OWN = new Set(['id', 'supersedes', 'aside', 'taken_at', 'fact']);
   const NAMES: Record<string, string> = {
     at: 'Where',
     size: 'Size, mm',
@@ -21,6 +16,7 @@
     text: 'Note',
     name: 'Name',
     kind: 'Kind',
+    taken_by: 'By',
     surface: 'On the',
   };
   const show = (v: unknown): string =>
@@ -28,7 +24,9 @@
   const rows = $derived(
     conflict
       ? Object.keys({ ...conflict.theirs, ...mine(conflict) })
-          .filter((k) => JSON.stringify(conflict.theirs[k]) !== JSON.stringify(mine(conflict)[k]))
+          .filter(
+            (k) => !OWN.has(k) && JSON.stringify(conflict.theirs[k]) !== JSON.stringify(mine(conflict)[k]),
+          )
           .map((k) => ({
             name: NAMES[k] ?? k,
             mine: show(mine(conflict)[k]),

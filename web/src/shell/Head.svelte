@@ -9,15 +9,15 @@
 
   const params = $derived(router.current?.params ?? {});
   const job = $derived(params['job'] === open.stored?.id ? open.stored : null);
-  const bay = $derived(job?.job.bays.find((b) => b.id === params['bay']));
+  const place = $derived(job?.job.places.find((b) => b.id === params['place']));
   const stage = $derived(router.current?.route.path.split('/').at(-1) ?? '');
   const stages = $derived(
-    bay && job
+    place && job
       ? [
-          { key: 'place', name: 'Bay', to: `/jobs/${job.id}/${bay.id}/place`, n: bay.units.length },
-          { key: 'gauge', name: 'Gauge', to: `/jobs/${job.id}/${bay.id}/gauge`, n: bay.readings.length },
-          { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${bay.id}/fit`, n: 0 },
-          { key: 'hold', name: 'Hold', to: `/jobs/${job.id}/${bay.id}/hold`, n: 0 },
+          { key: 'place', name: 'Place', to: `/jobs/${job.id}/${place.id}/place`, n: place.units.length },
+          { key: 'gauge', name: 'Gauge', to: `/jobs/${job.id}/${place.id}/gauge`, n: place.readings.length },
+          { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${place.id}/fit`, n: 0 },
+          { key: 'hold', name: 'Hold', to: `/jobs/${job.id}/${place.id}/hold`, n: 0 },
         ]
       : [],
   );
@@ -34,7 +34,7 @@
   <nav class="crumbs" aria-label="Where you are">
     {#if job}
       <a href="/jobs/{job.id}">{job.job.name}</a>
-      {#if bay}<span aria-hidden="true" class="slash">/</span><span class="bay">{bay.name}</span>{/if}
+      {#if place}<span aria-hidden="true" class="slash">/</span><span class="place">{place.name}</span>{/if}
     {/if}
   </nav>
   {#if stages.length}
@@ -109,7 +109,7 @@
   .slash {
     color: var(--w-line-strong);
   }
-  .bay {
+  .place {
     font-weight: 600;
     overflow: hidden;
     text-overflow: ellipsis;
@@ -207,7 +207,7 @@
       flex: 1;
       justify-content: center;
     }
-    .crumbs a + .slash + .bay {
+    .crumbs a + .slash + .place {
       flex: none;
     }
     .end .wide {

@@ -1,4 +1,4 @@
-<!-- What stands in place of a page whose job or bay is not there. -->
+<!-- What stands in place of a page whose job or place is not there. -->
 <script lang="ts">
   interface Props {
     what: string;

@@ -36,7 +36,7 @@
 
 <main class:below-first={belowFirst}>
   <div class="left">
-    <section class="picture" aria-label="The bay">
+    <section class="picture" aria-label="The place">
       <div class="bar no-print">
         <span class="quiet">{caption}</span>
         <label>

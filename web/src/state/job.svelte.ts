@@ -1,7 +1,7 @@
 /** The job in view, as the server has it. */
 import { calls } from '../api/calls';
 import { Refused } from '../api/client';
-import type { Bay, Instrument, LengthUnit, ShimKit, StoredJob } from '../api/types';
+import type { Place, Instrument, LengthUnit, ShimKit, StoredJob } from '../api/types';
 import { notices } from './notices.svelte';
 import { remembered } from './store';
 
@@ -25,8 +25,8 @@ class OpenJob {
     return this.stored?.job.units ?? 'mm';
   }
 
-  bay(key: string): Bay | undefined {
-    return this.stored?.job.bays.find((b) => b.id === key);
+  place(key: string): Place | undefined {
+    return this.stored?.job.places.find((b) => b.id === key);
   }
 
   /** Send a change made from the revision in view; one from elsewhere is shown and nothing is overwritten.
@@ -53,7 +53,7 @@ class OpenJob {
     if (this.stored) this.stored = { ...this.stored, revision };
   }
 
-  putAbout(about: { name: string; place: string; note: string; units: LengthUnit }): Promise<boolean> {
+  putAbout(about: { name: string; address: string; note: string; units: LengthUnit }): Promise<boolean> {
     return this.change((id, revision) => calls.putAbout(id, { revision, ...about }));
   }
 
@@ -65,9 +65,9 @@ class OpenJob {
     return this.change((id, revision) => calls.putInstruments(id, revision, instruments));
   }
 
-  /** The bay's own readings stay as they are on the server, so they are not sent. */
-  putBay(bay: Bay): Promise<boolean> {
-    return this.change((id, revision) => calls.putBay(id, revision, { ...bay, readings: [] }));
+  /** What is decided for a place; its facts have a queue of their own. */
+  putPlace(place: Place): Promise<boolean> {
+    return this.change((id, revision) => calls.putPlace(id, revision, place));
   }
 }
 

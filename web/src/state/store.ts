@@ -1,7 +1,9 @@
-/** What is kept on the device: readings that wait, and the last answers of the server for when it cannot be reached. */
-import { openDB, type IDBPDatabase } from 'idb';
+/** What is kept on the device: facts that wait, and the last answers of the server for when it cannot be reached. */
+import { openDB, type IDBPDatabase, type IDBPTransaction } from 'idb';
 import { Refused } from '../api/client';
+import { fromFirst } from './first';
 
+type Change = IDBPTransaction<unknown, string[], 'versionchange'>;
 let opened: Promise<IDBPDatabase | null> | null = null;
 
 /** The device's own database, or null where the browser keeps nothing (private windows). */
@@ -12,12 +14,22 @@ export function store(): Promise<IDBPDatabase | null> {
 
 // async, so that a browser without any such database is a rejection as well
 async function open(): Promise<IDBPDatabase> {
-  return await openDB('wobble', 2, {
-    upgrade: (db, from) => {
-      if (from < 1) db.createObjectStore('readings', { keyPath: 'id' });
-      if (from < 2) db.createObjectStore('answers');
-    },
+  return await openDB('wobble', 3, {
+    upgrade: (db, from, _to, change) => void upgrade(db, from, change),
   });
+}
+
+/** What an earlier version kept goes on in the form of today; answers of it are asked for again. */
+async function upgrade(db: IDBPDatabase, from: number, change: Change): Promise<void> {
+  const facts = db.createObjectStore('facts', { keyPath: 'id' });
+  if (from >= 2) void change.objectStore('answers').clear();
+  else db.createObjectStore('answers');
+  if (from < 1) return;
+  for (const old of await change.objectStore('readings').getAll()) {
+    const kept = fromFirst(old as Record<string, unknown>);
+    if (kept) void facts.put(kept);
+  }
+  db.deleteObjectStore('readings');
 }
 
 /** The answer of a call, kept on the device; the kept one where the server cannot be reached. */

@@ -1,30 +1,18 @@
-/** What is typed is sent once, in order, and a reading that is refused holds up no other. */
+/** What is found out is sent once, in order, and a fact that is refused holds up no other. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { Refused } from '../api/client';
-import type { Detection, Mark, Note, Reading } from '../api/types';
+import type { Fact } from '../api/types';
+import { fromFirst } from './first';
 
-const sent = vi.fn<(job: string, bay: string, readings: Reading[]) => Promise<{ revision: number }>>();
-const finds =
-  vi.fn<
-    (
-      job: string,
-      bay: string,
-      notes: Note[],
-      marks: { mark: Mark; was: Mark | null }[],
-    ) => Promise<{ revision: number }>
-  >();
-const behind = vi.fn<(job: string, bay: string, found: Detection[]) => Promise<{ revision: number }>>();
+const sent = vi.fn<(job: string, place: string, facts: Fact[]) => Promise<{ revision: number }>>();
 vi.mock('../api/calls', () => ({
-  calls: {
-    addDetections: (...a: Parameters<typeof behind>) => behind(...a),
-    addReadings: (...a: Parameters<typeof sent>) => sent(...a),
-    addFinds: (...a: Parameters<typeof finds>) => finds(...a),
-  },
+  calls: { addFacts: (...a: Parameters<typeof sent>) => sent(...a) },
 }));
 
-const reading = (id: string) => ({ id, kind: 'offset' }) as Reading;
-const mark = (name: string) => ({ id: 'm', name }) as Mark;
-const refusal = (status: number, theirs: Mark | null = null) =>
+const reading = (id: string) => ({ id, fact: 'offset' }) as Fact;
+const outlet = (id: string, name: string, supersedes: string | null = null) =>
+  ({ id, fact: 'obstacle', name, supersedes }) as Fact;
+const refusal = (status: number, theirs: Fact | null = null) =>
   new Refused(status, {
     code: 'x',
     message: 'no',
@@ -42,7 +30,7 @@ async function fresh() {
   await waiting.open('ines');
   return {
     waiting,
-    refuse: (status: number, theirs?: Mark) =>
+    refuse: (status: number, theirs?: Fact) =>
       Object.setPrototypeOf(refusal(status, theirs), Current.prototype) as Refused,
   };
 }
@@ -51,7 +39,6 @@ describe('the queue', () => {
   beforeEach(() => {
     vi.useFakeTimers();
     sent.mockReset();
-    finds.mockReset();
   });
 
   it('sends what is kept, tells the revision, and is empty', async () => {
@@ -59,8 +46,8 @@ describe('the queue', () => {
     const told = vi.fn();
     waiting.onArrival(told);
     sent.mockResolvedValue({ revision: 7 });
-    await waiting.keep('job', 'bay', reading('a'));
-    expect(sent.mock.calls).toEqual([['job', 'bay', [reading('a')]]]);
+    await waiting.keep('job', 'place', reading('a'));
+    expect(sent.mock.calls).toEqual([['job', 'place', [reading('a')]]]);
     expect(told).toHaveBeenCalledWith('job', 7);
     expect(waiting.all).toEqual([]);
   });
@@ -68,9 +55,9 @@ describe('the queue', () => {
   it('waits without a connection and sends all in order when it is back', async () => {
     const { waiting, refuse } = await fresh();
     sent.mockRejectedValue(refuse(0));
-    await waiting.keep('job', 'bay', reading('a'));
-    await waiting.keep('job', 'bay', reading('b'));
-    expect(waiting.count('job', 'bay')).toBe(2);
+    await waiting.keep('job', 'place', reading('a'));
+    await waiting.keep('job', 'place', reading('b'));
+    expect(waiting.count('job', 'place')).toBe(2);
     sent.mockReset().mockResolvedValue({ revision: 2 });
     await vi.advanceTimersByTimeAsync(5000);
     expect(sent.mock.calls[0]?.[2].map((r) => r.id)).toEqual(['a', 'b']);
@@ -80,11 +67,11 @@ describe('the queue', () => {
   it('keeps a refused reading and sends the rest', async () => {
     const { waiting, refuse } = await fresh();
     sent.mockRejectedValue(refuse(0));
-    for (const id of ['a', 'bad', 'c']) await waiting.keep('job', 'bay', reading(id));
+    for (const id of ['a', 'bad', 'c']) await waiting.keep('job', 'place', reading(id));
     sent
       .mockReset()
-      .mockImplementation((_job, _bay, readings) =>
-        readings.some((r) => r.id === 'bad') ? Promise.reject(refuse(422)) : Promise.resolve({ revision: 3 }),
+      .mockImplementation((_job, _place, facts) =>
+        facts.some((r) => r.id === 'bad') ? Promise.reject(refuse(422)) : Promise.resolve({ revision: 3 }),
       );
     await waiting.send();
     expect(waiting.all.map((k) => k.id)).toEqual(['bad']);
@@ -92,70 +79,78 @@ describe('the queue', () => {
     expect(waiting.all.map((k) => k.id)).toEqual(['bad']);
   });
 
-  it('sends what was found behind a lining by its own call, in order with the rest', async () => {
+  it('sends facts of all kinds in one call, in the order in which they were kept', async () => {
     const { waiting, refuse } = await fresh();
     sent.mockRejectedValue(refuse(0));
-    behind.mockRejectedValue(refuse(0));
-    await waiting.keep('job', 'bay', reading('a'));
-    await waiting.keepDetection('job', 'bay', { id: 'd', sees: 'hit' } as Detection);
-    expect(waiting.detectionsOf('job', 'bay').map((d) => d.id)).toEqual(['d']);
-    expect(waiting.of('job', 'bay').map((r) => r.id)).toEqual(['a']);
+    await waiting.keep('job', 'place', reading('a'));
+    await waiting.keep('job', 'place', { id: 'd', fact: 'detection', sees: 'hit' } as Fact);
+    await waiting.keep('job', 'place', outlet('o', 'Outlet'), {
+      id: 'n',
+      fact: 'note',
+      text: 'damp',
+    } as Fact);
+    expect(waiting.detections('job', 'place').map((d) => d.id)).toEqual(['d']);
+    expect(waiting.readings('job', 'place').map((r) => r.id)).toEqual(['a']);
+    expect(waiting.obstacles('job', 'place').map((o) => o.name)).toEqual(['Outlet']);
+    expect(waiting.notes('job', 'place').map((n) => n.text)).toEqual(['damp']);
     sent.mockReset().mockResolvedValue({ revision: 2 });
-    behind.mockReset().mockResolvedValue({ revision: 3 });
     await waiting.send();
-    expect(behind.mock.calls).toEqual([['job', 'bay', [{ id: 'd', sees: 'hit' }]]]);
-    expect(sent).toHaveBeenCalledTimes(1);
+    expect(sent.mock.calls.map(([, , facts]) => facts.map((f) => f.id))).toEqual([['a', 'd', 'o', 'n']]);
     expect(waiting.all).toEqual([]);
   });
 
   it('gives back what has not left the device', async () => {
     const { waiting, refuse } = await fresh();
     sent.mockRejectedValue(refuse(0));
-    await waiting.keep('job', 'bay', reading('a'));
+    await waiting.keep('job', 'place', reading('a'));
     expect(await waiting.take('a')).toBe(true);
     expect(await waiting.take('a')).toBe(false);
-    expect(waiting.all).toEqual([]);
-  });
-
-  it('sends notes and marks apart from readings, a mark changed twice only once, from what the server had', async () => {
-    const { waiting, refuse } = await fresh();
-    sent.mockRejectedValue(refuse(0));
-    finds.mockRejectedValue(refuse(0));
-    await waiting.keep('job', 'bay', reading('a'));
-    await waiting.keepNote('job', 'bay', { id: 'n', text: 'damp' } as Note);
-    await waiting.keepMark('job', 'bay', mark('Outlet, low'), mark('Outlet'));
-    await waiting.keepMark('job', 'bay', mark('Outlet, lower'), mark('Outlet, low'));
-    expect(waiting.marksOf('job', 'bay').map((m) => m.name)).toEqual(['Outlet, lower']);
-    sent.mockReset().mockResolvedValue({ revision: 2 });
-    finds.mockReset().mockResolvedValue({ revision: 3 });
-    await vi.advanceTimersByTimeAsync(5000);
-    expect(sent).toHaveBeenCalledTimes(1);
-    expect(finds.mock.calls).toEqual([
-      ['job', 'bay', [{ id: 'n', text: 'damp' }], [{ mark: mark('Outlet, lower'), was: mark('Outlet') }]],
-    ]);
     expect(waiting.all).toEqual([]);
   });
 
   it('holds a conflict with both values until the user chooses', async () => {
     for (const choice of ['mine', 'theirs'] as const) {
       const { waiting, refuse } = await fresh();
-      finds.mockReset().mockRejectedValueOnce(refuse(409, mark('Theirs')));
-      await waiting.keepMark('job', 'bay', mark('Mine'), mark('Old'));
+      sent.mockReset().mockRejectedValueOnce(refuse(409, outlet('t', 'Theirs', 'o')));
+      await waiting.keep('job', 'place', outlet('m', 'Mine', 'o'));
       expect(waiting.conflicts.map((c) => c.theirs['name'])).toEqual(['Theirs']);
-      expect(waiting.marksOf('job', 'bay')).toEqual([mark('Mine')]);
+      expect(waiting.obstacles('job', 'place').map((o) => o.name)).toEqual(['Mine']);
       await waiting.send();
-      expect(finds).toHaveBeenCalledTimes(1);
-      finds.mockResolvedValue({ revision: 5 });
+      expect(sent).toHaveBeenCalledTimes(1);
+      sent.mockResolvedValue({ revision: 5 });
       await waiting.settle(waiting.conflicts[0]!, choice);
       expect(waiting.conflicts).toEqual([]);
       expect(waiting.all).toEqual([]);
-      const last = finds.mock.calls.at(-1)![3][0]!;
-      expect(last).toEqual(
-        choice === 'mine'
-          ? { mark: mark('Mine'), was: mark('Theirs') }
-          : { mark: mark('Mine'), was: mark('Old') },
-      );
-      expect(finds).toHaveBeenCalledTimes(choice === 'mine' ? 2 : 1);
+      expect(sent).toHaveBeenCalledTimes(choice === 'mine' ? 2 : 1);
+      const last = sent.mock.calls.at(-1)![2][0]!;
+      expect([last.supersedes, last.id === 'm']).toEqual(choice === 'mine' ? ['t', false] : ['o', true]);
     }
+  });
+});
+
+describe('what an earlier version kept', () => {
+  const tag = { id: 'x', user: 'ines', job: 'j', bay: 'north', kept: 1_700_000_000_000 };
+
+  it('waits on as a fact of its kind', () => {
+    const kinds = [
+      { reading: { id: 'r', kind: 'slope', taken_at: 'then', value: 2 } },
+      { note: { id: 'n', text: 'damp', written_at: 'then', written_by: 'Ines' } },
+      { detection: { id: 'd', at: [1, 2], method: 'magnet', taken_at: 'then' } },
+      { mark: { id: 'm', kind: 'outlet', name: 'Outlet' }, was: null },
+    ].map((old) => fromFirst({ ...tag, ...old })!);
+    expect(kinds.map((k) => [k.id, k.place, k.fact.fact])).toEqual([
+      ['r', 'north', 'slope'],
+      ['n', 'north', 'note'],
+      ['d', 'north', 'detection'],
+      ['m', 'north', 'obstacle'],
+    ]);
+    expect(kinds[1]!.fact).toMatchObject({ taken_at: 'then', taken_by: 'Ines', text: 'damp' });
+  });
+
+  it('takes the place of what was changed, under an id of its own', () => {
+    const kept = fromFirst({ ...tag, mark: { id: 'm', kind: 'outlet' }, was: { id: 'm', kind: 'outlet' } })!;
+    expect(kept.fact.supersedes).toBe('m');
+    expect(kept.fact.id).not.toBe('m');
+    expect(kept.id).toBe(kept.fact.id);
   });
 });

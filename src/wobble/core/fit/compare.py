@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from wobble.core.fit.findings import Finding
-from wobble.core.fit.plan import Plan
-from wobble.core.fit.whole import Whole
+from wobble.core.fit.findings.case import Finding
+from wobble.core.fit.level.plan import Plan
+from wobble.core.fit.result import Whole
 from wobble.core.job import Value
 
 
@@ -41,8 +41,8 @@ def outcome(name: str, plan: Plan | None, whole: Whole, findings: tuple[Finding,
     chances = [g.chance for g in whole.going if g.passes]
     return Outcome(
         name=name,
-        stops=sum(f.mark == "stop" for f in findings),
-        minds=sum(f.mark == "mind" for f in findings),
+        stops=sum(f.severity == "stop" for f in findings),
+        minds=sum(f.severity == "mind" for f in findings),
         shims=sum(s.filling.kind not in ("bare", "cut") for s in shims),
         largest_mm=max((s.gap.value_mm for s in shims), default=0.0),
         cut_mm=plan.base.deepest_cut_mm if plan else 0.0,

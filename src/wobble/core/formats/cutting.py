@@ -12,7 +12,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from xml.sax.saxutils import escape
 
-from wobble.core.fit.scribe import Hand, Scribe
+from wobble.core.fit.scribe.line import Hand, Scribe
 from wobble.core.length import LengthUnit, format_length
 
 Point = tuple[float, float]

@@ -10,25 +10,29 @@ import json
 import math
 import re
 from collections import Counter
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, TypeVar
 
 import msgspec
 import numpy as np
 
 from wobble.core.errors import DocumentError, SurveyError
+from wobble.core.facts import READING_KINDS, Fact
+from wobble.core.formats.version_1 import from_version_1
 from wobble.core.gauge.observe import square_defect
 from wobble.core.job import (
     SURFACE_AXES,
-    Bay,
     Corner,
+    Detection,
     FlipCheck,
     Gap,
     HookCheck,
     Instrument,
     Job,
-    Mark,
+    Note,
+    Obstacle,
     Offset,
+    Place,
     Profile,
     Reading,
     Scan,
@@ -37,8 +41,8 @@ from wobble.core.job import (
     reading_spots,
     surface_extent,
 )
+from wobble.core.job.unit import ScrewFeet
 from wobble.core.solve import Result
-from wobble.core.unit import ScrewFeet
 
 T = TypeVar("T")
 
@@ -67,7 +71,7 @@ def write_result(result: Result) -> bytes:
 
 def job_schema() -> bytes:
     """Return the JSON Schema (2020-12) of the job document."""
-    head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Wobble job document, version 1"}
+    head = {"$schema": "https://json-schema.org/draft/2020-12/schema", "title": "Wobble job document, version 2"}
     return json.dumps(head | msgspec.json.schema(Job), indent=2).encode() + b"\n"
 
 
@@ -84,9 +88,30 @@ def read_job(data: bytes) -> Job:
             mend="Split it into several jobs.",
             path="$",
         )
-    job = decode(data, Job)
+    job = _first_version(data) if version_of(data) == 1 else decode(data, Job)
     check_job(job)
     return job
+
+
+def version_of(data: bytes) -> int | None:
+    """Return the version that a document says it has; None where it says none."""
+    try:
+        return msgspec.json.decode(data, type=_Version).version
+    except (msgspec.MsgspecError, UnicodeDecodeError, RecursionError):
+        return None
+
+
+class _Version(msgspec.Struct):
+    version: int
+
+
+def _first_version(data: bytes) -> Job:
+    """Return the job in a document of version 1, its faults told by the paths of that version where they can be."""
+    job = from_version_1(decode(data, dict[str, Any]))
+    try:
+        return msgspec.convert(job, Job)
+    except msgspec.ValidationError as fault:
+        raise _refused(fault) from None
 
 
 def decode(data: bytes, kind: type[T]) -> T:
@@ -94,12 +119,17 @@ def decode(data: bytes, kind: type[T]) -> T:
     try:
         return msgspec.json.decode(data, type=kind)
     except msgspec.ValidationError as fault:
-        match = _PATH.match(str(fault))
-        message, path = (match["message"], match["path"] or "$") if match else (str(fault), "$")
-        mend = next(mend for start, mend in _MENDS if start in message)
-        raise DocumentError(f"{message}.", mend=mend, path=path) from None
+        raise _refused(fault) from None
     except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as fault:
         raise _malformed(data, str(fault)) from None
+
+
+def _refused(fault: msgspec.ValidationError) -> DocumentError:
+    """Return a fault of the schema with its path and its mend."""
+    match = _PATH.match(str(fault))
+    message, path = (match["message"], match["path"] or "$") if match else (str(fault), "$")
+    mend = next(mend for start, mend in _MENDS if start in message)
+    return DocumentError(f"{message}.", mend=mend, path=path)
 
 
 def _malformed(data: bytes, fault: str) -> DocumentError:
@@ -134,13 +164,13 @@ def _numbers(value: Any, path: str) -> Iterator[tuple[str, float]]:
 
 
 def check_job(job: Job) -> None:
-    """Check what the schema cannot say: that ids are unique, names point somewhere and readings lie in their bay.
+    """Check what the schema cannot say: that ids are unique, names point somewhere and readings lie in their place.
 
     Raises:
         DocumentError: With the path of the first fault.
     """
     _check_unique("$.instruments", [i.id for i in job.instruments], "instrument")
-    _check_unique("$.bays", [b.id for b in job.bays], "bay")
+    _check_unique("$.places", [b.id for b in job.places], "place")
     instruments = {i.id for i in job.instruments}
     for i, taper in enumerate(job.kit.tapers):
         if taper.thick_mm <= taper.thin_mm:
@@ -151,8 +181,8 @@ def check_job(job: Job) -> None:
             )
     for i, instrument in enumerate(job.instruments):
         _check_instrument(instrument, f"$.instruments[{i}]")
-    for i, bay in enumerate(job.bays):
-        _check_bay(bay, instruments, f"$.bays[{i}]")
+    for i, place in enumerate(job.places):
+        _check_place(place, instruments, f"$.places[{i}]")
     _check_corners(job)
 
 
@@ -170,79 +200,138 @@ def _check_instrument(instrument: Instrument, path: str) -> None:
 
 
 def _check_corners(job: Job) -> None:
-    """Check that corners are shared with bays that are there, and each wall with one bay only."""
+    """Check that corners are shared with places that are there, and each wall with one place only."""
     taken: set[str] = set()
-    for i, bay in enumerate(job.bays):
-        other = bay.right_is_back_of
+    for i, place in enumerate(job.places):
+        other = place.right_is_back_of
         if other is None:
             continue
-        path = f"$.bays[{i}].right_is_back_of"
-        if other == bay.id or other not in {b.id for b in job.bays}:
-            raise DocumentError(f"There is no other bay “{other}” to share a corner with.", mend="Name one.", path=path)
+        path = f"$.places[{i}].right_is_back_of"
+        if other == place.id or other not in {b.id for b in job.places}:
+            raise DocumentError(
+                f"There is no other place “{other}” to share a corner with.", mend="Name one.", path=path
+            )
         if other in taken:
             raise DocumentError(
-                f"The back of “{other}” is already another bay's right wall.", mend="Choose one of the two.", path=path
+                f"The back of “{other}” is already another place's right wall.",
+                mend="Choose one of the two.",
+                path=path,
             )
         taken.add(other)
 
 
-def _check_bay(bay: Bay, instruments: set[str], path: str) -> None:
-    _check_unique(f"{path}.set_ups", [s.id for s in bay.set_ups], "set-up")
-    _check_unique(f"{path}.readings", [r.id for r in bay.readings], "reading")
-    _check_unique(f"{path}.units", [u.id for u in bay.units], "unit")
-    _check_unique(f"{path}.surfaces", list(bay.surfaces), "surface")
-    _check_unique(f"{path}.marks", [m.id for m in bay.marks], "mark")
-    _check_unique(f"{path}.notes", [n.id for n in bay.notes], "note")
-    _check_unique(f"{path}.alternatives", [a.name for a in bay.alternatives], "alternative")
-    _check_unique(f"{path}.detections", [d.id for d in bay.detections], "detection")
-    for i, unit in enumerate(bay.units):
+def _check_place(place: Place, instruments: set[str], path: str) -> None:
+    _check_unique(f"{path}.set_ups", [s.id for s in place.set_ups], "set-up")
+    _check_unique(f"{path}.units", [u.id for u in place.units], "unit")
+    _check_unique(f"{path}.surfaces", list(place.surfaces), "surface")
+    _check_unique(f"{path}.alternatives", [a.name for a in place.alternatives], "alternative")
+    _check_unique(f"{path}.facts", [f.id for f in place.facts], "fact")
+    for i, unit in enumerate(place.units):
         if isinstance(unit.standing, ScrewFeet) and unit.standing.least_mm >= unit.standing.most_mm:
             raise DocumentError(
                 f"The feet of “{unit.name}” reach from {unit.standing.least_mm:g} to {unit.standing.most_mm:g} mm.",
                 mend="Give the least length first, and a larger one as the most.",
                 path=f"{path}.units[{i}].standing.most_mm",
             )
-    for i, mark in enumerate(bay.marks):
-        _check_mark(bay, mark, f"{path}.marks[{i}]")
-    across = {s.id: s.across for s in bay.set_ups}
-    earlier: set[str] = set()
-    for i, reading in enumerate(bay.readings):
-        check_reading(bay, reading, instruments, dict(across), f"{path}.readings[{i}]")
-        if reading.supersedes is not None and reading.supersedes not in earlier:
-            raise DocumentError(
-                f"It supersedes “{reading.supersedes}”, which does not come before it.",
-                mend="Put the older reading first, or take “supersedes” out.",
-                path=f"{path}.readings[{i}].supersedes",
-            )
-        earlier.add(reading.id)
+    check_facts(place, place.facts, instruments, f"{path}.facts", {})
 
 
-def _check_mark(bay: Bay, mark: Mark, path: str) -> None:
-    if mark.surface not in bay.surfaces:
+def check_facts(
+    place: Place, facts: Sequence[Fact], instruments: set[str], path: str, earlier: Mapping[str, type[Fact]]
+) -> None:
+    """Check facts against their place, each with the ones that come before it.
+
+    Args:
+        place: Where they were found; its own facts are not looked at.
+        facts: In the order in which they were taken.
+        instruments: Ids of the instruments that the job has.
+        path: Path of the list in its document.
+        earlier: Kinds of the facts that are there already, by id.
+
+    Raises:
+        DocumentError: With the path of the first fault.
+    """
+    across: dict[str, str] = {s.id: s.across for s in place.set_ups}
+    known = dict(earlier)
+    for i, fact in enumerate(facts):
+        here = f"{path}[{i}]"
+        match fact:
+            case Obstacle():
+                _check_obstacle(place, fact, here)
+            case Detection():
+                _check_detection(place, fact, here)
+            case Note():
+                _check_note(fact, here)
+            case _:
+                check_reading(place, fact, instruments, across, here)
+        _check_superseded(fact, known, here)
+        known[fact.id] = type(fact)
+
+
+def _check_superseded(fact: Fact, earlier: Mapping[str, type[Fact]], path: str) -> None:
+    if fact.supersedes is None:
+        return
+    kind = earlier.get(fact.supersedes)
+    if kind is None:
         raise DocumentError(
-            f"Bay {bay.name} has no {mark.surface}.", mend="Add the surface to the bay.", path=f"{path}.surface"
+            f"It supersedes “{fact.supersedes}”, which does not come before it.",
+            mend="Put the older fact first, or take “supersedes” out.",
+            path=f"{path}.supersedes",
         )
-    for at, size, (low, high) in zip(mark.at, mark.size, surface_extent(bay, mark.surface), strict=True):
-        if at + size < low or at > high:
+    if kind is not type(fact) and not (issubclass(kind, READING_KINDS) and isinstance(fact, READING_KINDS)):
+        raise DocumentError(
+            f"It supersedes “{fact.supersedes}”, which is a {kind.__name__.lower()}.",
+            mend="Supersede a fact of its own kind, or set that one aside.",
+            path=f"{path}.supersedes",
+        )
+
+
+def _check_detection(place: Place, found: Detection, path: str) -> None:
+    for at, (low, high) in zip(found.at, surface_extent(place, found.surface), strict=True):
+        if not low - EDGE_TOLERANCE_MM <= at <= high + EDGE_TOLERANCE_MM:
             raise DocumentError(
-                f"“{mark.name}” lies outside its bay: {at:g} to {at + size:g} mm is not within {low:g} to {high:g} mm.",
-                mend="Correct its place, or make the bay larger.",
+                f"It was found outside its place: {at:g} mm is not within {low:g} to {high:g} mm.",
+                mend="Correct where it was found, or make the place larger.",
                 path=f"{path}.at",
             )
 
 
-def check_reading(bay: Bay, reading: Reading, instruments: set[str], across: dict[str, str], path: str) -> None:
-    """Check one reading against its bay.
+def _check_note(note: Note, path: str) -> None:
+    if note.at is not None and note.surface is None:
+        raise DocumentError(
+            "The note has a spot and no surface.", mend="Name the surface that the spot is on.", path=f"{path}.surface"
+        )
+
+
+def _check_obstacle(place: Place, obstacle: Obstacle, path: str) -> None:
+    if obstacle.surface not in place.surfaces:
+        raise DocumentError(
+            f"Place {place.name} has no {obstacle.surface}.",
+            mend="Add the surface to the place.",
+            path=f"{path}.surface",
+        )
+    for at, size, (low, high) in zip(obstacle.at, obstacle.size, surface_extent(place, obstacle.surface), strict=True):
+        if at + size < low or at > high:
+            raise DocumentError(
+                f"“{obstacle.name}” lies outside its place: {at:g} to {at + size:g} mm is not within {low:g} to "
+                f"{high:g} mm.",
+                mend="Correct its place, or make the place larger.",
+                path=f"{path}.at",
+            )
+
+
+def check_reading(place: Place, reading: Reading, instruments: set[str], across: dict[str, str], path: str) -> None:
+    """Check one reading against its place.
 
     Args:
-        bay: Where it was taken; its readings are not looked at.
+        place: Where it was taken; its readings are not looked at.
         reading: The reading.
         instruments: Ids of the instruments that the job has.
-        across: Axis of each of the bay's set-ups by id.
+        across: Axis of each of the place's set-ups by id.
         path: Path of the reading in its document.
 
     Raises:
-        DocumentError: It names a missing instrument, set-up or surface, lies outside the bay, or has no base length.
+        DocumentError: It names a missing instrument, set-up or surface, lies outside the place, or has no base length.
     """
     if reading.instrument not in instruments:
         raise DocumentError(
@@ -251,15 +340,15 @@ def check_reading(bay: Bay, reading: Reading, instruments: set[str], across: dic
             path=f"{path}.instrument",
         )
     for surface, spot in reading_spots(reading):
-        if surface not in bay.surfaces:
+        if surface not in place.surfaces:
             raise DocumentError(
-                f"Bay {bay.name} has no {surface}.", mend="Add the surface to the bay.", path=f"{path}.surface"
+                f"Place {place.name} has no {surface}.", mend="Add the surface to the place.", path=f"{path}.surface"
             )
-        for axis, value, (low, high) in zip(SURFACE_AXES[surface], spot, surface_extent(bay, surface), strict=False):
+        for axis, value, (low, high) in zip(SURFACE_AXES[surface], spot, surface_extent(place, surface), strict=False):
             if not low - EDGE_TOLERANCE_MM <= value <= high + EDGE_TOLERANCE_MM:
                 raise DocumentError(
-                    f"The reading lies outside its bay: {axis} = {value:g} mm is not within {low:g} to {high:g} mm.",
-                    mend="Correct the place, or make the bay larger.",
+                    f"The reading lies outside its place: {axis} = {value:g} mm is not within {low:g} to {high:g} mm.",
+                    mend="Correct the place, or make the place larger.",
                     path=path,
                 )
     match reading:
@@ -270,7 +359,7 @@ def check_reading(bay: Bay, reading: Reading, instruments: set[str], across: dic
         case Gap():
             _check_gap(reading, path)
         case Corner():
-            _check_corner(bay, reading, path)
+            _check_corner(place, reading, path)
         case Offset() | Profile() | Scan():
             _check_set_up(reading, across, path)
         case _:
@@ -290,12 +379,14 @@ def _check_gap(reading: Gap, path: str) -> None:
         )
 
 
-def _check_corner(bay: Bay, reading: Corner, path: str) -> None:
-    if "back" not in bay.surfaces:
-        raise DocumentError(f"Bay {bay.name} has no back.", mend="Add the surface to the bay.", path=f"{path}.corner")
-    if reading.along_mm > bay.width_mm + EDGE_TOLERANCE_MM:
+def _check_corner(place: Place, reading: Corner, path: str) -> None:
+    if "back" not in place.surfaces:
         raise DocumentError(
-            f"The leg of {reading.along_mm:g} mm reaches past the bay.", mend="Shorten it.", path=f"{path}.along_mm"
+            f"Place {place.name} has no back.", mend="Add the surface to the place.", path=f"{path}.corner"
+        )
+    if reading.along_mm > place.width_mm + EDGE_TOLERANCE_MM:
+        raise DocumentError(
+            f"The leg of {reading.along_mm:g} mm reaches past the place.", mend="Shorten it.", path=f"{path}.along_mm"
         )
     try:
         square_defect(reading, 1.0)
@@ -307,7 +398,7 @@ def _check_set_up(reading: Offset | Profile | Scan, across: dict[str, str], path
     axis = SURFACE_AXES[reading.surface][2]
     if reading.set_up not in across:
         raise DocumentError(
-            f"There is no set-up “{reading.set_up}” in this bay.",
+            f"There is no set-up “{reading.set_up}” in this place.",
             mend="Add the set-up, or name one that is there.",
             path=f"{path}.set_up",
         )

@@ -1,7 +1,7 @@
 """Scans: many points from a file, thinned to what the fit needs.
 
 CSV (with or without a header), XYZ (numbers parted by blanks) and PLY (ASCII and binary, little and big endian).
-Columns are x, y and z in the bay's axes; lengths are millimetres unless told otherwise. A PLY header is read as
+Columns are x, y and z in the place's axes; lengths are millimetres unless told otherwise. A PLY header is read as
 Turk's 1994 format says: an element `vertex` with properties x, y, z.
 """
 
@@ -15,7 +15,7 @@ import numpy as np
 
 from wobble.core.errors import DocumentError
 from wobble.core.gauge.prior import Floats
-from wobble.core.job import SURFACE_AXES, TOWARDS_INSTALLER, Bay, SurfaceName, surface_extent
+from wobble.core.job import SURFACE_AXES, TOWARDS_INSTALLER, Place, SurfaceName, surface_extent
 
 LARGEST_SCAN_BYTES = 60 * 1024 * 1024
 CELL_MM = 100.0
@@ -59,7 +59,7 @@ def read_points(data: bytes, name: str, mm_per_unit: float = 1.0) -> Floats:
     if len(data) > LARGEST_SCAN_BYTES:
         raise DocumentError(
             f"The scan has {len(data) / 1048576:.0f} MB; {LARGEST_SCAN_BYTES // 1048576} MB is the most.",
-            mend="Thin it where it was made, or cut it to the bay.",
+            mend="Thin it where it was made, or cut it to the place.",
             path=name,
         )
     points = _ply(data, name) if data[:4].strip() == b"ply" or data[:3] == b"ply" else _table(data, name)
@@ -144,13 +144,13 @@ def _vertex_element(header: list[str], name: str) -> tuple[int, list[tuple[str, 
     return count, fields
 
 
-def thin(points: Floats, bay: Bay, surface: SurfaceName) -> Thinned:
+def thin(points: Floats, place: Place, surface: SurfaceName) -> Thinned:
     """Return the median of every cell of a surface, as distances from the plane at 0 of the scan's own axis.
 
     Points outside the surface's extent are left out and counted; cells grow until there are few enough.
     """
     first, second, depth = ("xyz".index(axis) for axis in SURFACE_AXES[surface])
-    (low_u, high_u), (low_v, high_v) = surface_extent(bay, surface)
+    (low_u, high_u), (low_v, high_v) = surface_extent(place, surface)
     u, v, d = points[:, first], points[:, second], -TOWARDS_INSTALLER[surface] * points[:, depth]
     inside = (u >= low_u) & (u <= high_u) & (v >= low_v) & (v <= high_v)
     u, v, d = u[inside], v[inside], d[inside]

@@ -3,11 +3,11 @@
 - `prior`: what surfaces are like before measuring
 - `checks`: what an instrument's own checks found
 - `observe`: readings as linear sums of surface values and set-up places
-- `share`: what bays that share a corner tell of each other
+- `share`: what places that share a corner tell of each other
 - `adjust`: the joint least-squares adjustment
 - `doubt`: readings that do not agree with the others
 - `refine`: how wobbly this place is
-- `survey`: all of it for a bay, and the way in for later stages
+- `survey`: all of it for a place, and the way in for later stages
 - `causes`: what a reading that disagrees was meant to be
 - `shares`: which readings a figure rests on
 - `traits`: what the place is like

@@ -1,4 +1,4 @@
-"""The joint adjustment: all surfaces and other unknowns of a bay from all readings at once.
+"""The joint adjustment: all surfaces and other unknowns of a place from all readings at once.
 
 Linear-Gaussian estimation with linear functionals as observations. With the unknowns f ~ N(m, K), readings
 d = A f + e and S = A K Aᵀ + N: posterior mean m + K Aᵀ S⁻¹ (d − A m) and covariance K − K Aᵀ S⁻¹ A K
@@ -267,7 +267,7 @@ def adjust(
 
     Args:
         observations: The readings as linear sums; none is allowed, and leaves the prior.
-        priors: Prior of every surface that the bay has.
+        priors: Prior of every surface that the place has.
         unknowns: Mean and standard deviation of every other unknown before the readings.
     """
     designs = design(observations)

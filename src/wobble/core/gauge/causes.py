@@ -7,7 +7,7 @@ import numpy as np
 from wobble.core.gauge.adjust import Adjustment
 from wobble.core.gauge.doubt import Disagreement
 from wobble.core.gauge.observe import line_name
-from wobble.core.job import TOWARDS_INSTALLER, Bay, Offset, Reading
+from wobble.core.job import TOWARDS_INSTALLER, Measured, Offset, Reading
 
 SLIPS_MM = ((10.0, "ten millimetres"), (25.4, "one inch"), (100.0, "a hundred millimetres"))
 SLIP_TOLERANCE_MM = 2.0
@@ -19,7 +19,7 @@ def likely_slip(by_mm: float) -> str:
     return f"a slip of {name}" if name else ""
 
 
-def likely_cause(reading: Reading, doubt: Disagreement, adjustment: Adjustment, bay: Bay) -> str:
+def likely_cause(reading: Reading, doubt: Disagreement, adjustment: Adjustment, place: Measured) -> str:
     """Return what a disagreement looks like, in words; empty where nothing plain explains it.
 
     Tried in this order: a slip by ten, an inch or a hundred; two digits swapped; read to the wrong side of its line;
@@ -35,7 +35,7 @@ def likely_cause(reading: Reading, doubt: Disagreement, adjustment: Adjustment, 
     if abs(reading.value_mm + expected) < near and abs(expected) > 2 * near:
         return "a reading from the wrong side of its line"
     if reading.surface in ("floor", "ceiling", "back"):
-        mirrored = _expected_at(reading, (bay.width_mm - reading.at[0], reading.at[1]), adjustment)
+        mirrored = _expected_at(reading, (place.width_mm - reading.at[0], reading.at[1]), adjustment)
         if abs(mirrored - reading.value_mm) < near and abs(mirrored - expected) > 2 * near:
             return "left and right swapped"
     return ""

@@ -16,10 +16,10 @@ from wobble.core.gauge.checks import BUBBLES, OwnError, error_at, own_errors
 from wobble.core.job import (
     SIDE_OF,
     TOWARDS_INSTALLER,
-    Bay,
     Corner,
     Gap,
     Instrument,
+    Measured,
     Offset,
     Profile,
     Reading,
@@ -62,7 +62,7 @@ def line_name(set_up: str) -> str:
     return f"line:{set_up}"
 
 
-def observe(reading: Reading, instrument: Instrument, bay: Bay) -> tuple[Observation, ...]:
+def observe(reading: Reading, instrument: Instrument, place: Measured) -> tuple[Observation, ...]:
     """Return a reading as linear sums of what is unknown, one for each number that it holds.
 
     An offset is d = s·(place of the plane − surface) with s = +1 where proud is the larger coordinate, so that a floor
@@ -81,7 +81,7 @@ def observe(reading: Reading, instrument: Instrument, bay: Bay) -> tuple[Observa
         case Gap():
             return (_gap(reading, instrument),)
         case Corner():
-            return (_corner(reading, instrument, bay),)
+            return (_corner(reading, instrument, place),)
         case Span():
             (low, at, *_), (high, *_) = reading_spots(reading)
             terms = ((high, at, 1.0), (low, at, -1.0))
@@ -154,7 +154,7 @@ def _gap(reading: Gap, instrument: Instrument) -> Observation:
     return Observation(reading.id, reading.value_mm, instrument.sigma_mm, terms)
 
 
-def _corner(reading: Corner, instrument: Instrument, bay: Bay) -> Observation:
+def _corner(reading: Corner, instrument: Instrument, place: Measured) -> Observation:
     """Return what the angle lacks of square, over the leg that runs out, mm.
 
     From the corner the back runs as (1, m) and a left wall as (n, 1), with m and n their gradients, so that the angle
@@ -164,7 +164,7 @@ def _corner(reading: Corner, instrument: Instrument, bay: Bay) -> Observation:
     z, a, b = reading.height_mm, reading.along_mm, reading.out_mm
     left = reading.corner == "back-left"
     sign = 1.0 if left else -1.0
-    near, far = ((0.0, z), (a, z)) if left else ((bay.width_mm - a, z), (bay.width_mm, z))
+    near, far = ((0.0, z), (a, z)) if left else ((place.width_mm - a, z), (place.width_mm, z))
     side = SIDE_OF[reading.corner]
     back = sign * b / a
     terms: tuple[Term, ...] = (
@@ -215,7 +215,9 @@ def square_defect(reading: Corner, sigma_mm: float) -> tuple[float, float]:
     return math.asin(cosine), sigma_mm * spread
 
 
-def observations(bay: Bay, readings: Iterable[Reading], instruments: Mapping[str, Instrument]) -> list[Observation]:
+def observations(
+    place: Measured, readings: Iterable[Reading], instruments: Mapping[str, Instrument]
+) -> list[Observation]:
     """Return readings as linear sums, in their order.
 
     Raises:
@@ -226,24 +228,24 @@ def observations(bay: Bay, readings: Iterable[Reading], instruments: Mapping[str
         instrument = instruments.get(reading.instrument)
         if instrument is None:
             named = f"“{reading.instrument}”"
-            raise SurveyError(f"Bay {bay.name} has readings of an unknown instrument {named}.", mend="Add it.")
-        out += observe(reading, instrument, bay)
+            raise SurveyError(f"Place {place.name} has readings of an unknown instrument {named}.", mend="Add it.")
+        out += observe(reading, instrument, place)
     return out
 
 
 def unknowns(
-    bay: Bay, readings: Iterable[Reading], instruments: Iterable[Instrument]
+    place: Measured, readings: Iterable[Reading], instruments: Iterable[Instrument]
 ) -> dict[str, tuple[float, float]]:
     """Return mean and standard deviation of every unknown beside the surfaces, before the readings."""
-    lines = {line_name(s.id): set_up_prior(s, bay) for s in bay.set_ups}
+    lines = {line_name(s.id): set_up_prior(s, place) for s in place.set_ups}
     tilts = {name: (0.0, r.tilt_mm_per_m) for r in readings if isinstance(r, Scan) for name in tilt_names(r)}
     errors: list[OwnError] = [e for i in instruments for e in own_errors(i)]
     return lines | tilts | {e.name: (e.mean, e.sd) for e in errors}
 
 
-def set_up_prior(set_up: SetUp, bay: Bay) -> tuple[float, float]:
+def set_up_prior(set_up: SetUp, place: Measured) -> tuple[float, float]:
     """Return the mean and standard deviation of a set-up's place before the readings, mm."""
     if set_up.at_mm is not None:
         return set_up.at_mm, set_up.sigma_mm
-    size = {"x": bay.width_mm, "y": bay.depth_mm, "z": bay.height_mm}[set_up.across]
+    size = {"x": place.width_mm, "y": place.depth_mm, "z": place.height_mm}[set_up.across]
     return size / 2, UNKNOWN_SET_UP_SD_MM

@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial.distance import cdist
 
-from wobble.core.job import Bay, SurfaceName, surface_extent
+from wobble.core.job import Measured, SurfaceName, surface_extent
 
 Floats = NDArray[np.float64]
 
@@ -121,38 +121,38 @@ def matern32(distance_mm: Floats) -> Floats:
     return np.asarray((1.0 + r) * np.exp(-r))
 
 
-def surface_prior(bay: Bay, surface: SurfaceName, amplitudes: Amplitudes | None = None) -> SurfacePrior:
-    """Return the prior of one surface of a bay; amplitudes default to the bay's house character."""
-    (low_u, high_u), (low_v, high_v) = surface_extent(bay, surface)
-    level = {"ceiling": bay.height_mm, "right": bay.width_mm}.get(surface, 0.0)
+def surface_prior(place: Measured, surface: SurfaceName, amplitudes: Amplitudes | None = None) -> SurfacePrior:
+    """Return the prior of one surface of a place; amplitudes default to the place's house character."""
+    (low_u, high_u), (low_v, high_v) = surface_extent(place, surface)
+    level = {"ceiling": place.height_mm, "right": place.width_mm}.get(surface, 0.0)
     centre = ((low_u + high_u) / 2, (low_v + high_v) / 2)
-    curved = bay.frame == "body" and surface in ("back", "left", "right")
+    curved = place.frame == "body" and surface in ("back", "left", "right")
     return SurfacePrior(
         surface,
         level,
         centre,
-        amplitudes or CHARACTERS[bay.character],
-        _corners(bay, surface),
+        amplitudes or CHARACTERS[place.character],
+        _corners(place, surface),
         (high_v - low_v) / 2 if curved else None,
-        _slope_sd(bay, surface, curved=curved),
-        (0 if bay.knee.along == "x" else 1, bay.knee.at_mm) if bay.knee and surface == "ceiling" else None,
+        _slope_sd(place, surface, curved=curved),
+        (0 if place.knee.along == "x" else 1, place.knee.at_mm) if place.knee and surface == "ceiling" else None,
     )
 
 
-def _slope_sd(bay: Bay, surface: SurfaceName, *, curved: bool) -> float:
+def _slope_sd(place: Measured, surface: SurfaceName, *, curved: bool) -> float:
     if curved:
         return CURVED_SLOPE_SD
     # with a knee, the plane is the flat part's
-    sloping = surface == "ceiling" and bay.kind == "under a slope" and bay.knee is None
+    sloping = surface == "ceiling" and place.kind == "under a slope" and place.knee is None
     return STAIR_SLOPE_SD if sloping else SLOPE_SD[surface]
 
 
-def _corners(bay: Bay, surface: SurfaceName) -> tuple[float, ...]:
-    if bay.frame == "body":
+def _corners(place: Measured, surface: SurfaceName) -> tuple[float, ...]:
+    if place.frame == "body":
         return ()
     match surface:
         case "back":
-            return (0.0, bay.width_mm)
+            return (0.0, place.width_mm)
         case "left" | "right":
             return (0.0,)
         case _:

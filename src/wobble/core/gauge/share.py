@@ -1,8 +1,8 @@
-"""Readings of a neighbour that meets this bay in an inside corner: told in this bay's axes, they tell of it too.
+"""Readings of a neighbour that meets this place in an inside corner: told in this place's axes, they tell of it too.
 
-With bay A's right wall the back of bay B, A's nominal right corner is B's origin: B's x runs out of A's back and B's y
-back along it. The neighbour's axes need not be square to this bay's, nor its marks in the very corner, so its turn and
-its shift in plan are unknowns of the adjustment; heights count from one mark in both.
+With place A's right wall the back of place B, A's nominal right corner is B's origin: B's x runs out of A's back and
+B's y back along it. The neighbour's axes need not be square to this place's, nor its marks in the very corner, so its
+turn and its shift in plan are unknowns of the adjustment; heights count from one mark in both.
 """
 
 from __future__ import annotations
@@ -11,45 +11,40 @@ from collections.abc import Callable, Iterable, Mapping
 from dataclasses import dataclass, replace
 
 from wobble.core.gauge.observe import Observation, Term, observations, unknowns
-from wobble.core.job import Bay, Instrument, Job, Spot, SurfaceName, standing_readings, surface_extent
+from wobble.core.job import Instrument, Measured, Spot, SurfaceName, active_readings, surface_extent
 
 TURN_SD = 30.0
-"""How far the neighbour's axes may be turned out of square to this bay's, mm per m."""
+"""How far the neighbour's axes may be turned out of square to this place's, mm per m."""
 SHIFT_SD_MM = 50.0
 REACH_MM = 300.0
-"""What lies further outside this bay than this tells nothing of it."""
+"""What lies further outside this place than this tells nothing of it."""
 
 Told = tuple[SurfaceName, Spot, float, float, float, str]
-"""A surface value as this bay has it: surface, spot, factor and constant, lever on the turn (m), and which shift."""
+"""A surface value as this place has it: surface, spot, factor and constant, lever on the turn (m), and which shift."""
 Teller = Callable[[SurfaceName, Spot], Told | None]
 
 
 @dataclass(frozen=True, slots=True)
 class Borrowed:
-    """What neighbours tell of a bay: their readings as linear sums in its axes, and the unknowns they bring."""
+    """What neighbours tell of a place: their readings as linear sums in its axes, and the unknowns they bring."""
 
     observations: tuple[Observation, ...] = ()
     unknowns: Mapping[str, tuple[float, float]] | None = None
 
 
-def neighbours(job: Job, bay: Bay) -> tuple[Bay, ...]:
-    """Return the bays that share a corner with a bay."""
-    return tuple(b for b in job.bays if b.id == bay.right_is_back_of or b.right_is_back_of == bay.id)
-
-
-def borrowed(job: Job, bay: Bay, instruments: Mapping[str, Instrument]) -> Borrowed:
-    """Return what the bays that share a corner with a bay tell of it."""
+def borrowed(place: Measured, neighbours: Iterable[Measured], instruments: Mapping[str, Instrument]) -> Borrowed:
+    """Return what the places that share a corner with a place tell of it."""
     told: list[Observation] = []
     others: dict[str, tuple[float, float]] = {}
-    for other in neighbours(job, bay):
-        at_right = other.id == bay.right_is_back_of
-        tell = _from_right(bay.width_mm) if at_right else _from_left(other.width_mm)
-        observed = observations(other, standing_readings(other), instruments)
-        mine = [o for o in (_told(o, other, tell) for o in observed) if o is not None and _within(o, bay)]
+    for other in neighbours:
+        at_right = other.id == place.right_is_back_of
+        tell = _from_right(place.width_mm) if at_right else _from_left(other.width_mm)
+        observed = observations(other, active_readings(other), instruments)
+        mine = [o for o in (_told(o, other, tell) for o in observed) if o is not None and _within(o, place)]
         if not mine:
             continue
         told += mine
-        own = unknowns(other, standing_readings(other), instruments.values())
+        own = unknowns(other, active_readings(other), instruments.values())
         others |= {_named(name, other): prior for name, prior in own.items()}
         others |= {f"turn:{other.id}": (0.0, TURN_SD)}
         others |= {f"shift:{other.id}:{way}": (0.0, SHIFT_SD_MM) for way in ("back", "side")}
@@ -57,7 +52,7 @@ def borrowed(job: Job, bay: Bay, instruments: Mapping[str, Instrument]) -> Borro
 
 
 def _from_right(width_mm: float) -> Teller:
-    """Return how the bay at the right tells: its back is this bay's right wall, its left this bay's back.
+    """Return how the place at the right tells: its back is this place's right wall, its left this place's back.
 
     With φ its turn: x_A = W − y_B − φ·x_B on its back, and y_A = x_B − φ·y_B on its left wall.
     """
@@ -78,7 +73,7 @@ def _from_right(width_mm: float) -> Teller:
 
 
 def _from_left(width_mm: float) -> Teller:
-    """Return how the bay at the left (`width_mm` wide) tells: its right wall is this bay's back, its back the left."""
+    """Return how the place at the left (`width_mm` wide) tells: its right wall is our back, its back our left wall."""
 
     def tell(surface: SurfaceName, spot: Spot) -> Told | None:
         first, second = spot
@@ -96,8 +91,8 @@ def _from_left(width_mm: float) -> Teller:
     return tell
 
 
-def _told(seen: Observation, other: Bay, tell: Teller) -> Observation | None:
-    """Return a neighbour's observation in this bay's axes, or None where a surface of it is not this bay's."""
+def _told(seen: Observation, other: Measured, tell: Teller) -> Observation | None:
+    """Return a neighbour's observation in this place's axes, or None where a surface of it is not this place's."""
     constant = 0.0
     terms: list[Term] = []
     extra: dict[str, float] = {}
@@ -122,16 +117,16 @@ def _told(seen: Observation, other: Bay, tell: Teller) -> Observation | None:
     )
 
 
-def _named(name: str, other: Bay) -> str:
-    """Return an unknown's name in this bay: lines are the neighbour's own, levels are the same ones."""
+def _named(name: str, other: Measured) -> str:
+    """Return an unknown's name in this place: lines are the neighbour's own, levels are the same ones."""
     kind, _, rest = name.partition(":")
     return name if kind == "bias" else f"{kind}:{other.id}/{rest}"
 
 
-def _within(seen: Observation, bay: Bay) -> bool:
-    return all(surface in bay.surfaces and _near(bay, surface, spot) for surface, spot, _ in seen.surface_terms)
+def _within(seen: Observation, place: Measured) -> bool:
+    return all(surface in place.surfaces and _near(place, surface, spot) for surface, spot, _ in seen.surface_terms)
 
 
-def _near(bay: Bay, surface: SurfaceName, spot: Iterable[float]) -> bool:
-    extent = surface_extent(bay, surface)
+def _near(place: Measured, surface: SurfaceName, spot: Iterable[float]) -> bool:
+    extent = surface_extent(place, surface)
     return all(low - REACH_MM <= at <= high + REACH_MM for at, (low, high) in zip(spot, extent, strict=True))

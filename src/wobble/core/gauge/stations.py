@@ -16,7 +16,7 @@ import numpy as np
 
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import Bay, Instrument, Offset, Span, Spot, SurfaceName, Unit, Value
+from wobble.core.job import Instrument, Offset, Place, Span, Spot, SurfaceName, Unit, Value
 
 PITCH_MM = 480.0
 """Furthest apart that two stations of a row stand: under the smooth length scale, so that no bow slips between."""
@@ -54,26 +54,26 @@ class NextReading(Value, frozen=True, kw_only=True):
     about: Literal["shape", "shims"] = "shape"
 
 
-def stations(bay: Bay) -> tuple[Station, ...]:
-    """Return the proposed round of a bay, in walking order, with the readings already taken."""
+def stations(place: Place) -> tuple[Station, ...]:
+    """Return the proposed round of a place, in walking order, with the readings already taken."""
     places: list[tuple[SurfaceName, Spot]] = []
-    if "floor" in bay.surfaces:
-        back, *middle, front = _floor_rows(bay)
-        columns = _columns(bay)
+    if "floor" in place.surfaces:
+        back, *middle, front = _floor_rows(place)
+        columns = _columns(place)
         for i, y in enumerate((back, *middle, front)):
             places += [("floor", (x, y)) for x in (columns if i % 2 == 0 else reversed(columns))]
-    if "back" in bay.surfaces:
-        heights = _back_heights(bay)
-        for i, x in enumerate(_columns(bay)):
+    if "back" in place.surfaces:
+        heights = _back_heights(place)
+        for i, x in enumerate(_columns(place)):
             places += [("back", (x, z)) for z in (heights if i % 2 == 0 else reversed(heights))]
     for side in SIDES:
-        if side in bay.surfaces:
-            heights = _side_heights(bay)
-            for i, y in enumerate(_side_depths(bay)):
+        if side in place.surfaces:
+            heights = _side_heights(place)
+            for i, y in enumerate(_side_depths(place)):
                 places += [(side, (y, z)) for z in (heights if i % 2 == 0 else reversed(heights))]
-    if "ceiling" in bay.surfaces:
-        left, *_, right = _columns(bay)
-        near, *_, far = _floor_rows(bay)
+    if "ceiling" in place.surfaces:
+        left, *_, right = _columns(place)
+        near, *_, far = _floor_rows(place)
         # in zigzag: four places tell fall, lean and the bow along the run
         along = [round(left + share * (right - left)) * 1.0 for share in (0.0, 1 / 3, 2 / 3, 1.0)]
         places += [("ceiling", (x, y)) for x, y in zip(along, (near, far, near, far), strict=True)]
@@ -81,7 +81,7 @@ def stations(bay: Bay) -> tuple[Station, ...]:
     round_: list[Station] = []
     for surface, at in places:
         counts[surface] = counts.get(surface, 0) + 1
-        spanned = surface == "ceiling" and "floor" in bay.surfaces
+        spanned = surface == "ceiling" and "floor" in place.surfaces
         takes: Literal["offset", "span"] = "span" if spanned else "offset"
         round_.append(Station(id=f"{surface}-{counts[surface]}", surface=surface, at=at, takes=takes))
     return tuple(round_)
@@ -111,46 +111,46 @@ def _nearest(station: Station, taken: dict[tuple[str, str], list[tuple[Spot, str
     return min(near)[1] if near else None
 
 
-def _side_depths(bay: Bay) -> list[float]:
-    near = min(EDGE_MM, bay.depth_mm / 4)
-    return [round(near + share * (bay.depth_mm - 2 * near)) * 1.0 for share in (0.0, 0.5, 1.0)]
+def _side_depths(place: Place) -> list[float]:
+    near = min(EDGE_MM, place.depth_mm / 4)
+    return [round(near + share * (place.depth_mm - 2 * near)) * 1.0 for share in (0.0, 0.5, 1.0)]
 
 
-def _side_heights(bay: Bay) -> list[float]:
-    tops = [u.over_base_mm + u.height_mm for u in bay.units]
-    top = min(bay.height_mm - EDGE_MM, max(tops, default=bay.height_mm - EDGE_MM))
+def _side_heights(place: Place) -> list[float]:
+    tops = [u.over_base_mm + u.height_mm for u in place.units]
+    top = min(place.height_mm - EDGE_MM, max(tops, default=place.height_mm - EDGE_MM))
     low = min(100.0, top / 4)
     n = max(2, math.ceil((top - low) / SIDE_PITCH_MM))
     return [round(low + (top - low) * i / n) * 1.0 for i in range(n + 1)]
 
 
-def _boxes(bay: Bay) -> list[Unit]:
+def _boxes(place: Place) -> list[Unit]:
     """Return what the round is fitted to: all but what is cut to the walls when the rest stands."""
-    return [u for u in bay.units if not u.flat] or list(bay.units)
+    return [u for u in place.units if not u.flat] or list(place.units)
 
 
-def _columns(bay: Bay) -> list[float]:
+def _columns(place: Place) -> list[float]:
     """Return x of the columns: near both ends of the run and evenly between, no further apart than the pitch."""
-    boxes = _boxes(bay)
+    boxes = _boxes(place)
     low = min((u.x_mm for u in boxes), default=0.0) + EDGE_MM
-    high = max((u.right_mm for u in boxes), default=bay.width_mm) - EDGE_MM
-    low, high = max(low, 0.0), min(max(high, low), bay.width_mm)
+    high = max((u.right_mm for u in boxes), default=place.width_mm) - EDGE_MM
+    low, high = max(low, 0.0), min(max(high, low), place.width_mm)
     return _even(low, high)
 
 
-def _floor_rows(bay: Bay) -> list[float]:
-    depth = max((u.depth_mm - u.toe_recess_mm for u in _boxes(bay)), default=bay.depth_mm - EDGE_MM)
-    front = min(depth, bay.depth_mm - min(EDGE_MM, bay.depth_mm / 4))
+def _floor_rows(place: Place) -> list[float]:
+    depth = max((u.depth_mm - u.toe_recess_mm for u in _boxes(place)), default=place.depth_mm - EDGE_MM)
+    front = min(depth, place.depth_mm - min(EDGE_MM, place.depth_mm / 4))
     return _even(min(EDGE_MM, front / 2), front)
 
 
-def _back_heights(bay: Bay) -> list[float]:
-    boxes = _boxes(bay)
+def _back_heights(place: Place) -> list[float]:
+    boxes = _boxes(place)
     tops = [u.over_base_mm + u.height_mm for u in boxes]
     fixings = sorted({u.over_base_mm + h for u in boxes for h in u.fixing_heights_mm})
-    wanted = [100.0, *fixings, max(tops, default=min(bay.height_mm, 900.0)) - EDGE_MM]
+    wanted = [100.0, *fixings, max(tops, default=min(place.height_mm, 900.0)) - EDGE_MM]
     kept: list[float] = []
-    for z in sorted(z for z in wanted if 0 <= z <= bay.height_mm):
+    for z in sorted(z for z in wanted if 0 <= z <= place.height_mm):
         if not kept or z - kept[-1] >= 100.0:
             kept.append(z)
     return [z for low, high in pairwise(kept) for z in _even(low, high)[:-1]] + kept[-1:]

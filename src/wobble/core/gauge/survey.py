@@ -1,4 +1,4 @@
-"""The survey of a bay: the readings adjusted, doubted and adjusted again. The way in to this stage.
+"""The survey of a place: the readings adjusted, doubted and adjusted again. The way in to this stage.
 
 Suspect readings are left out of the figures until they are taken again; nothing is thrown away. A set-up that was
 knocked in the midst of its round counts as two.
@@ -16,7 +16,7 @@ from wobble.core.gauge.observe import Observation, line_name, observations, unkn
 from wobble.core.gauge.prior import SurfacePrior, surface_prior
 from wobble.core.gauge.refine import changed, refined
 from wobble.core.gauge.share import borrowed
-from wobble.core.job import Bay, Instrument, Job, Reading, SurfaceName, standing_readings
+from wobble.core.job import Instrument, Job, Measured, Place, Reading, SurfaceName, active_readings
 
 TIED_SD_MM = 25.0
 """A surface whose place is better known than this is tied to the datum mark (or to the corner, for a wall)."""
@@ -26,18 +26,18 @@ KNOCKED_SD_MM = 50.0
 
 @dataclass(frozen=True)
 class Survey:
-    """All that is known of a bay's surfaces.
+    """All that is known of a place's surfaces.
 
     Attributes:
-        bay: The bay as measured.
+        place: The place as measured.
         adjustment: The adjustment of all readings that agree.
-        disagreements: One verdict per standing reading of the bay's own, in order.
+        disagreements: One verdict per standing reading of the place's own, in order.
         readings: The readings by id.
         knock: The set-up that was knocked, if one was.
         instruments: What the job has to measure with.
     """
 
-    bay: Bay
+    place: Measured
     adjustment: Adjustment
     disagreements: tuple[Disagreement, ...]
     readings: dict[str, Reading]
@@ -55,21 +55,37 @@ class Survey:
 
     def cause(self, doubt: Disagreement) -> str:
         """Return what a disagreement looks like, in words; empty where nothing plain explains it."""
-        return likely_cause(self.readings[doubt.reading_id], doubt, self.adjustment, self.bay)
+        return likely_cause(self.readings[doubt.reading_id], doubt, self.adjustment, self.place)
 
 
-def survey(job: Job, bay: Bay) -> Survey:
-    """Adjust all standing readings of a bay, and what those of bays that share a corner tell of it.
+@dataclass(frozen=True)
+class SurveyInput:
+    """All that a survey rests on: a place as measured, those that share a corner with it, and the instruments."""
+
+    place: Measured
+    neighbours: tuple[Measured, ...]
+    instruments: tuple[Instrument, ...]
+
+
+def survey_input(job: Job, place: Place) -> SurveyInput:
+    """Return what the survey of a place of a job rests on."""
+    beside = tuple(b.measured for b in job.places if b.id == place.right_is_back_of or b.right_is_back_of == place.id)
+    return SurveyInput(place.measured, beside, job.instruments)
+
+
+def survey(given: SurveyInput) -> Survey:
+    """Adjust all active readings of a place, and what those of places that share a corner tell of it.
 
     Raises:
         SurveyError: A reading names an instrument that the job does not have.
     """
-    instruments: dict[str, Instrument] = {i.id: i for i in job.instruments}
-    standing = standing_readings(bay)
-    told = borrowed(job, bay, instruments)
-    observed = [*observations(bay, standing, instruments), *told.observations]
-    others = unknowns(bay, standing, instruments.values()) | dict(told.unknowns or {})
-    priors: dict[SurfaceName, SurfacePrior] = {s: surface_prior(bay, s) for s in bay.surfaces}
+    instruments: dict[str, Instrument] = {i.id: i for i in given.instruments}
+    place = given.place
+    standing = active_readings(place)
+    told = borrowed(place, given.neighbours, instruments)
+    observed = [*observations(place, standing, instruments), *told.observations]
+    others = unknowns(place, standing, instruments.values()) | dict(told.unknowns or {})
+    priors: dict[SurfaceName, SurfacePrior] = {s: surface_prior(place, s) for s in place.surfaces}
     whole, verdicts, cleared = _cleared(observed, priors, others)
     amplitudes = refined(cleared) if cleared.observations else {}
     if changed({s: p.amplitudes for s, p in priors.items()}, amplitudes):
@@ -82,7 +98,9 @@ def survey(job: Job, bay: Bay) -> Survey:
         others = others | {_knocked_name(knock): (0.0, KNOCKED_SD_MM)}
         whole, verdicts, cleared = _cleared(observed, priors, others)
     own = {r.id: r for r in standing}
-    return Survey(bay, cleared, by_reading([v for v in verdicts if v.reading_id in own]), own, knock, job.instruments)
+    return Survey(
+        place, cleared, by_reading([v for v in verdicts if v.reading_id in own]), own, knock, given.instruments
+    )
 
 
 def _knocked_name(knock: Knock) -> str:

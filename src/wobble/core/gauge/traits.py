@@ -15,7 +15,7 @@ from wobble.core.gauge.adjust import Estimate, draws
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share, heaviest, shares_of_sum
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import SIDE_OF, SURFACE_AXES, TOWARDS_INSTALLER, Bay, SurfaceName, Value, surface_extent
+from wobble.core.job import SIDE_OF, SURFACE_AXES, TOWARDS_INSTALLER, Measured, SurfaceName, Value, surface_extent
 
 N_DRAWS = 300
 SEED = 41_172
@@ -55,9 +55,9 @@ class Trait(Value, frozen=True, kw_only=True):
 
 
 def traits(survey: Survey) -> tuple[Trait, ...]:
-    """Return what is known of a bay, surface by surface, then its corners and openings."""
-    bay = survey.bay
-    measured = [s for s in bay.surfaces if survey.measured(s) > 2]
+    """Return what is known of a place, surface by surface, then its corners and openings."""
+    place = survey.place
+    measured = [s for s in place.surfaces if survey.measured(s) > 2]
     found: list[Trait] = []
     for surface in measured:
         found += _of_surface(survey, surface)
@@ -65,14 +65,14 @@ def traits(survey: Survey) -> tuple[Trait, ...]:
         if "back" in measured and side in measured:
             found.append(_angle(survey, corner, side))
     for near, far in (("left", "right"), ("floor", "ceiling")):
-        if near in bay.surfaces and far in bay.surfaces and _spans(survey, near, far):
+        if near in place.surfaces and far in place.surfaces and _spans(survey, near, far):
             found += _openings(survey, near, far)
     return tuple(found)
 
 
-def _grid(bay: Bay, surface: SurfaceName) -> Floats:
+def _grid(place: Measured, surface: SurfaceName) -> Floats:
     """Return spots over a whole surface, edges included: the smallest width is often at one."""
-    (low_u, high_u), (low_v, high_v) = surface_extent(bay, surface)
+    (low_u, high_u), (low_v, high_v) = surface_extent(place, surface)
     u, v = np.linspace(low_u, high_u, STEPS[0]), np.linspace(low_v, high_v, STEPS[0])
     return np.stack(np.meshgrid(u, v), axis=-1).reshape(-1, 2)
 
@@ -80,8 +80,8 @@ def _grid(bay: Bay, surface: SurfaceName) -> Floats:
 def _of_surface(survey: Survey, surface: SurfaceName) -> list[Trait]:
     """Return the traits of one surface over the part of it that was read."""
     read = survey.adjustment.designs[surface].spots
-    edges = np.asarray(surface_extent(survey.bay, surface))
-    # a neighbour's readings may lie past the end of this bay
+    edges = np.asarray(surface_extent(survey.place, surface))
+    # a neighbour's readings may lie past the end of this place
     (low_u, low_v), (high_u, high_v) = np.clip([read.min(axis=0), read.max(axis=0)], edges[:, 0], edges[:, 1])
     u, v = np.linspace(low_u, high_u, STEPS[0]), np.linspace(low_v, high_v, STEPS[1])
     spots = np.stack(np.meshgrid(u, v), axis=-1).reshape(-1, 2)
@@ -155,12 +155,12 @@ def _linear(joint: Estimate, weights: Floats) -> tuple[float, float]:
 
 def _angle(survey: Survey, corner: str, side: SurfaceName) -> Trait:
     """Return the inside angle of a corner in plan, over 600 mm legs, meaned over the heights that were read."""
-    bay = survey.bay
+    place = survey.place
     heights = survey.adjustment.designs[side].spots[:, 1]
     z = np.linspace(heights.min(), heights.max(), 3)
-    a, b = min(600.0, bay.width_mm), min(600.0, bay.depth_mm)
+    a, b = min(600.0, place.width_mm), min(600.0, place.depth_mm)
     left = corner == "back-left"
-    near, far = (0.0, a) if left else (bay.width_mm - a, bay.width_mm)
+    near, far = (0.0, a) if left else (place.width_mm - a, place.width_mm)
     back = np.array([(x, h) for x in (near, far) for h in z])
     wall = np.array([(y, h) for y in (0.0, b) for h in z])
     joint = survey.adjustment.at(("back", back), (side, wall))
@@ -182,14 +182,14 @@ def _angle(survey: Survey, corner: str, side: SurfaceName) -> Trait:
 
 def _spans(survey: Survey, near: SurfaceName, far: SurfaceName) -> bool:
     """Return whether the distance between two surfaces is known at all."""
-    middle = np.array([[sum(extent) / 2 for extent in surface_extent(survey.bay, near)]])
+    middle = np.array([[sum(extent) / 2 for extent in surface_extent(survey.place, near)]])
     joint = survey.adjustment.at((near, middle), (far, middle)).covariance
     return bool(joint[0, 0] + joint[1, 1] - 2 * joint[0, 1] < KNOWN_SD_MM**2 * 4)
 
 
 def _openings(survey: Survey, near: SurfaceName, far: SurfaceName) -> list[Trait]:
     """Return the smallest and the largest distance between opposite surfaces, and where."""
-    spots = _grid(survey.bay, near)
+    spots = _grid(survey.place, near)
     joint = survey.adjustment.at((near, spots), (far, spots))
     n = len(spots)
     apart = np.hstack([-np.eye(n), np.eye(n)])

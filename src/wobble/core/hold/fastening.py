@@ -6,11 +6,11 @@ import math
 
 from msgspec.structs import replace
 
-from wobble.core.fit.run import tiers
-from wobble.core.hold.capacity import SHEET_SAFETY, WITHDRAWAL_SAFETY
-from wobble.core.hold.lines import SURE
+from wobble.core.confidence import SURE_TO_BITE
+from wobble.core.fit.run.tiers import tiers
+from wobble.core.hold.capacity.capacity import SHEET_SAFETY, WITHDRAWAL_SAFETY
 from wobble.core.hold.loads import loads, rests, tips, weight_kg
-from wobble.core.hold.rests import (
+from wobble.core.hold.rests.rests import (
     BATTEN_ROWS_MM,
     BATTEN_UNDER_MM,
     GroundRail,
@@ -31,8 +31,8 @@ from wobble.core.hold.screws import (
     fewest,
 )
 from wobble.core.job import Unit, Value
+from wobble.core.job.unit import LOOSE, Hung
 from wobble.core.length import format_length
-from wobble.core.unit import LOOSE, Hung
 
 STRAP_UNDER_MM = 40.0
 """How far under the top of a unit without a rail its straps are."""
@@ -91,7 +91,7 @@ def hold(wall: Wall, order: tuple[str, ...] = ()) -> tuple[Held, ...]:
         order: Ids of the units in the order of work; others follow from left to right.
     """
     place = {id_: i for i, id_ in enumerate(order)}
-    units = sorted((u for u in wall.bay.units if fastened(u)), key=lambda u: (place.get(u.id, len(place)), u.x_mm))
+    units = sorted((u for u in wall.place.units if fastened(u)), key=lambda u: (place.get(u.id, len(place)), u.x_mm))
     out: list[Held] = []
     drilled = 0
     for unit in units:
@@ -129,7 +129,7 @@ def _through(unit: Unit) -> tuple[Through, tuple[float, ...]]:
 
 
 def _held(wall: Wall, unit: Unit) -> Held:
-    carried = rests(wall.bay, unit)
+    carried = rests(wall.place, unit)
     through, heights = _through(unit)
     hooked = through.part == "batten"
     driving = wall.backing.driving_g
@@ -147,7 +147,7 @@ def _held(wall: Wall, unit: Unit) -> Held:
         chosen, use = ground[1], ground[0].use
         weakest = min(chosen, key=lambda c: c.lateral_n)
     points = tuple(c.point for c in (*_in_order(under), *_in_order(chosen)))
-    sure = all(p.bites >= SURE for p in points)
+    sure = all(p.bites >= SURE_TO_BITE for p in points)
     batten = split_batten(wall, unit, through.thick_mm) if hooked else None
     holds = len(chosen) >= (1 if carried else 2) and use <= 1.0 and (batten is None or batten.lifts)
     return Held(
@@ -242,12 +242,12 @@ def _instead(
 def _moved(wall: Wall, unit: Unit) -> str:
     """Return by how little the unit is moved so that two sure studs lie behind it, in words; "" where none is near."""
     up = unit.over_base_mm + max(unit.fixing_heights_mm, default=unit.height_mm)
-    studs = [x for line in wall.back.lines if wall.back.bites(x := line.at(up)) >= SURE]
-    others = [u for tier in tiers(wall.bay) for u in tier.units if u.id != unit.id and unit in tier.units]
+    studs = [x for line in wall.back.lines if wall.back.bites(x := line.at(up)) >= SURE_TO_BITE]
+    others = [u for tier in tiers(wall.place) for u in tier.units if u.id != unit.id and unit in tier.units]
     steps = int(MOST_MOVED_MM / MOVE_STEP_MM)
     for by in sorted((k * MOVE_STEP_MM for k in range(-steps, steps + 1)), key=abs):
         low, high = unit.x_mm + by, unit.right_mm + by
-        free = low >= 0 and high <= wall.bay.width_mm and all(high <= o.x_mm or low >= o.right_mm for o in others)
+        free = low >= 0 and high <= wall.place.width_mm and all(high <= o.x_mm or low >= o.right_mm for o in others)
         if free and sum(low + SIDE_KEPT_MM <= x <= high - SIDE_KEPT_MM for x in studs) >= 2:
             side = "right" if by > 0 else "left"
             return f"moved {format_length(abs(by), wall.units, decimals=0)} to the {side} it has two; else "

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import itertools
 
-from wobble.core.fit.run import tiers
+from wobble.core.fit.run.tiers import tiers
 from wobble.core.hold.screws import SOLD_MM
-from wobble.core.job import Bay, Unit, Value
+from wobble.core.job import Place, Unit, Value
 
 TOUCH_MM = 5.0
 """Neighbours this far apart, or a reveal that is packed out, are joined."""
@@ -32,13 +32,13 @@ class Joined(Value, frozen=True, kw_only=True):
     text: str
 
 
-def joined(bay: Bay) -> tuple[Joined, ...]:
+def joined(place: Place) -> tuple[Joined, ...]:
     """Return every two neighbours of a run that are screwed together."""
     out = []
-    for tier in tiers(bay):
+    for tier in tiers(place):
         for left, right in itertools.pairwise(tier.units):
             apart = right.x_mm - left.right_mm
-            if -0.5 <= apart <= TOUCH_MM and (made := _join(left, right, max(apart, 0.0), bay.closing.board_mm)):
+            if -0.5 <= apart <= TOUCH_MM and (made := _join(left, right, max(apart, 0.0), place.closing.board_mm)):
                 out.append(made)
     return tuple(out)
 

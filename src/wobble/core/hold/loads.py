@@ -10,10 +10,10 @@ from __future__ import annotations
 
 import math
 
-from wobble.core.fit.burden import CONTENTS_KG_PER_M3, GRAVITY, person_kg
-from wobble.core.fit.flat import RESTS_MM
-from wobble.core.job import Bay, Unit
-from wobble.core.unit import TALL_FROM_MM, Hung, OnCleats
+from wobble.core.contents import CONTENTS_KG_PER_M3, GRAVITY, person_kg
+from wobble.core.fit.tops.flat import RESTS_MM
+from wobble.core.job import Place, Unit
+from wobble.core.job.unit import TALL_FROM_MM, Hung, OnCleats
 
 BOX_KG_PER_M2 = 12.0
 """What a box weighs that nobody weighed, for each square metre of its six sides and its fronts: 18 mm board."""
@@ -34,7 +34,7 @@ def tips(unit: Unit) -> bool:
     return unit.height_mm >= TALL_FROM_MM or unit.front.opens == "drawers"
 
 
-def rests(bay: Bay, unit: Unit) -> bool:
+def rests(place: Place, unit: Unit) -> bool:
     """Return whether something below carries a unit: the floor, or another unit whose top it stands on."""
     if isinstance(unit.standing, Hung | OnCleats):
         return False
@@ -42,7 +42,7 @@ def rests(bay: Bay, unit: Unit) -> bool:
         abs(u.over_base_mm + u.height_mm - unit.over_base_mm) <= RESTS_MM
         and u.x_mm < unit.right_mm
         and u.right_mm > unit.x_mm
-        for u in bay.units
+        for u in place.units
         if u.id != unit.id
     )
 

@@ -9,15 +9,16 @@ from __future__ import annotations
 import math
 from typing import Literal
 
-from wobble.core.behind import Backing, Runs
-from wobble.core.fit.burden import GRAVITY
-from wobble.core.fit.hangers import Hanger, hangs_from_ceiling
-from wobble.core.hold.capacity import Screw, beam_use, free_end, together, withdrawal
-from wobble.core.hold.lines import SURE, Structure
+from wobble.core.confidence import SURE_TO_BITE
+from wobble.core.contents import GRAVITY
+from wobble.core.fit.overhead.hangers import Hanger, hangs_from_ceiling
+from wobble.core.hold.capacity.capacity import Screw, beam_use, free_end, together, withdrawal
 from wobble.core.hold.loads import weight_kg
 from wobble.core.hold.screws import WOODEN
 from wobble.core.hold.services import kept_from, too_deep
-from wobble.core.job import Bay, Unit, Value
+from wobble.core.hold.structure.lines import Structure
+from wobble.core.job import Place, Unit, Value
+from wobble.core.job.backing import Backing, Runs
 
 SHARE = 0.5
 MOST_LEAN_DEG = 30.0
@@ -87,15 +88,15 @@ class Overhead(Value, frozen=True, kw_only=True):
 
 
 def racks(
-    bay: Bay, backing: Backing, joists: Structure, runs: Runs, runs_sure: float, hangers: tuple[Hanger, ...]
+    place: Place, backing: Backing, joists: Structure, runs: Runs, runs_sure: float, hangers: tuple[Hanger, ...]
 ) -> tuple[Overhead, ...]:
-    """Return how every rack of a bay hangs from the joists over it."""
+    """Return how every rack of a place hangs from the joists over it."""
     out = []
-    for unit in bay.units:
+    for unit in place.units:
         mine = [h for h in hangers if h.unit == unit.id]
         if not hangs_from_ceiling(unit) or not mine:
             continue
-        held = tuple(_held(bay, backing, joists, runs, unit, h) for h in mine)
+        held = tuple(_held(place, backing, joists, runs, unit, h) for h in mine)
         out.append(
             Overhead(
                 unit=unit.id,
@@ -103,19 +104,19 @@ def racks(
                 runs_sure=runs_sure,
                 weight_kg=weight_kg(unit),
                 hangers=held,
-                enough=all(h.enough for h in held) and runs_sure >= SURE,
+                enough=all(h.enough for h in held) and runs_sure >= SURE_TO_BITE,
                 caution=OVERHEAD,
             )
         )
     return tuple(out)
 
 
-def _held(bay: Bay, backing: Backing, joists: Structure, runs: Runs, unit: Unit, hanger: Hanger) -> HangerHeld:
+def _held(place: Place, backing: Backing, joists: Structure, runs: Runs, unit: Unit, hanger: Hanger) -> HangerHeld:
     load = SHARE * weight_kg(unit) * GRAVITY * (1.0 + backing.driving_g)
     drop = max(hanger.long.value_mm, 1.0)
     across = 0 if runs == "out" else 1
     # nothing hangs over people's heads from a joist that only its spacing says is there
-    lines = sorted(line.at_mm for line in joists.lines if line.methods and joists.bites(line.at_mm) >= SURE)
+    lines = sorted(line.at_mm for line in joists.lines if line.methods and joists.bites(line.at_mm) >= SURE_TO_BITE)
     if backing.kind not in WOODEN or not lines:
         return _nothing(hanger, load, _why(backing))
     if too_deep(backing.lining_mm + BOLT_THREAD_MM, backing):
@@ -126,7 +127,7 @@ def _held(bay: Bay, backing: Backing, joists: Structure, runs: Runs, unit: Unit,
         at = (line, hanger.at[1]) if across == 0 else (hanger.at[0], line)
         if lean > MOST_LEAN_DEG:
             break
-        if kept_from(bay, at, backing, "ceiling"):
+        if kept_from(place, at, backing, "ceiling"):
             continue
         bolted = _bolted(backing, joists.bites(line), hanger, load, at, lean)
         if bolted.enough:

@@ -7,12 +7,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from wobble.core.behind import Backing, BackingKind, Behind, Species
-from wobble.core.fit.figures import Figure, Step
-from wobble.core.fit.ground import Ground
-from wobble.core.fit.plan import Plan, packings_at
-from wobble.core.fit.supports import Fixing
-from wobble.core.hold.capacity import (
+from wobble.core.confidence import SURE_TO_BITE
+from wobble.core.facts import Behind
+from wobble.core.figure import Figure, Step
+from wobble.core.fit.level.plan import Plan, packings_at
+from wobble.core.fit.run.ground import Ground
+from wobble.core.fit.run.supports import Fixing
+from wobble.core.hold.capacity.capacity import (
     CapacityError,
     OtherMain,
     Screw,
@@ -22,9 +23,10 @@ from wobble.core.hold.capacity import (
     together,
     withdrawal,
 )
-from wobble.core.hold.lines import SURE, Structure
 from wobble.core.hold.services import DETECT, kept_from, near, too_deep
-from wobble.core.job import Bay, ShimKit, Unit, Value
+from wobble.core.hold.structure.lines import Structure
+from wobble.core.job import Place, ShimKit, Unit, Value
+from wobble.core.job.backing import Backing, BackingKind, Species
 from wobble.core.length import LengthUnit
 
 WOODEN: tuple[BackingKind, ...] = ("wood studs", "lath and plaster", "ribs and battens")
@@ -77,7 +79,7 @@ class Point(Value, frozen=True, kw_only=True):
 class Wall:
     """What the units are fastened to, and what they stand on; `line_mm` is the height of a level line that is known."""
 
-    bay: Bay
+    place: Place
     backing: Backing
     known: dict[Behind, Structure]
     ground: Ground
@@ -137,7 +139,7 @@ def candidates(
     packings = packings_at(wall.ground, wall.plan.base, wall.kit, tuple(f for _, f in places))
     out, avoided = [], []
     for (height, fixing), packing in zip(places, packings, strict=True):
-        why = kept_from(wall.bay, packing.at, wall.backing)
+        why = kept_from(wall.place, packing.at, wall.backing)
         if why:
             avoided.append(why)
             continue
@@ -190,7 +192,7 @@ def screwed(
     bites, check = _sure(wall, at, surface)
     if wall.backing.kind in WOODEN and reach > wall.backing.deep_mm - BEHIND_KEPT_MM:
         check = f"{check} It comes near the back of the stud: {DETECT.lower()}".strip()
-    beside = near(wall.bay, at, surface)
+    beside = near(wall.place, at, surface)
     if beside:
         check = f"{check} {beside} is near: {DETECT.lower()}".strip()
     point = Point(
@@ -219,7 +221,7 @@ def _sure(wall: Wall, at: tuple[float, float], surface: Behind) -> tuple[float, 
     known = wall.known[surface]
     bites = known.bites(at[0], at[1])
     line = min(known.lines, key=lambda found: abs(found.at(at[1]) - at[0]), default=None)
-    unsure = line is None or bites < SURE or len(line.methods) < 2
+    unsure = line is None or bites < SURE_TO_BITE or len(line.methods) < 2
     return bites, "Find it by a second method first." if unsure else ""
 
 

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import math
 
-from wobble.core.behind import Backing, Behind
-from wobble.core.fit.obstacles import ELECTRIC, zone
-from wobble.core.job import Bay, Value
+from wobble.core.facts import Behind
+from wobble.core.fit.cutouts.services import ELECTRIC, zone
+from wobble.core.job import Place, Value
+from wobble.core.job.backing import Backing
 from wobble.core.length import LengthUnit, format_length
 
 DETECT = "Detect, isolate, then drill."
@@ -21,26 +22,28 @@ NEAR_MM = 200.0
 class Plate(Value, frozen=True, kw_only=True):
     """Where a wire or pipe crosses a stud: a nail plate belongs over it, and no screw. `at` is (along, up)."""
 
-    mark: str
+    obstacle: str
     at: tuple[float, float]
     text: str
 
 
-def kept_from(bay: Bay, at: tuple[float, float], backing: Backing, surface: Behind = "back") -> str:
+def kept_from(place: Place, at: tuple[float, float], backing: Backing, surface: Behind = "back") -> str:
     """Return why nothing is drilled at a spot, as words; "" where it is clear of all that is known."""
-    for found in bay.detections:
+    for found in place.detections:
         if found.sees == "something else" and found.surface == surface and math.dist(found.at, at) < backing.clear_mm:
             return "something that is no wood was met there"
     if surface != "back":
-        return next((f"{m.name}" for m in bay.marks if m.surface == surface and _on(m.at, m.size, at, backing)), "")
-    for mark in bay.marks:
-        met = zone(mark, at, backing.clear_mm, backing.rule)
+        return next(
+            (f"{m.name}" for m in place.obstacles if m.surface == surface and _on(m.at, m.size, at, backing)), ""
+        )
+    for obstacle in place.obstacles:
+        met = zone(obstacle, at, backing.clear_mm, backing.rule)
         if met is not None:
-            return f"{mark.name}: {met}"
+            return f"{obstacle.name}: {met}"
     if backing.rule == "also along corners and ceiling":
-        if min(at[0], bay.width_mm - at[0]) < CORNER_STRIP_MM:
+        if min(at[0], place.width_mm - at[0]) < CORNER_STRIP_MM:
             return "the strip along the corner, where wires may run"
-        if bay.height_mm - at[1] < CORNER_STRIP_MM:
+        if place.height_mm - at[1] < CORNER_STRIP_MM:
             return "the strip along the ceiling, where wires may run"
     return ""
 
@@ -49,13 +52,15 @@ def _on(low: tuple[float, float], size: tuple[float, float], at: tuple[float, fl
     return all(a - backing.clear_mm < x < a + s + backing.clear_mm for x, a, s in zip(at, low, size, strict=True))
 
 
-def near(bay: Bay, at: tuple[float, float], surface: Behind = "back") -> str:
+def near(place: Place, at: tuple[float, float], surface: Behind = "back") -> str:
     """Return the name of something live or wet that is marked near a hole; "" for nothing."""
-    for mark in bay.marks:
-        if mark.surface == surface and mark.kind in (*ELECTRIC, "pipe", "radiator", "valve", "vent"):
-            off = (max(low - x, 0.0, x - low - size) for x, low, size in zip(at, mark.at, mark.size, strict=True))
+    for obstacle in place.obstacles:
+        if obstacle.surface == surface and obstacle.kind in (*ELECTRIC, "pipe", "radiator", "valve", "vent"):
+            off = (
+                max(low - x, 0.0, x - low - size) for x, low, size in zip(at, obstacle.at, obstacle.size, strict=True)
+            )
             if math.hypot(*off) < NEAR_MM:
-                return mark.name
+                return obstacle.name
     return ""
 
 
@@ -64,16 +69,16 @@ def too_deep(reach_behind_face_mm: float, backing: Backing) -> bool:
     return backing.deepest_mm is not None and reach_behind_face_mm > backing.deepest_mm
 
 
-def plates(bay: Bay, studs: tuple[float, ...], units: LengthUnit) -> tuple[Plate, ...]:
+def plates(place: Place, studs: tuple[float, ...], units: LengthUnit) -> tuple[Plate, ...]:
     """Return where a marked wire or pipe crosses a stud: it is protected there by a plate of steel."""
     out = []
-    for mark in bay.marks:
-        if mark.surface != "back" or mark.kind not in (*ELECTRIC[2:], "pipe"):
+    for obstacle in place.obstacles:
+        if obstacle.surface != "back" or obstacle.kind not in (*ELECTRIC[2:], "pipe"):
             continue
         for x in studs:
-            if mark.at[0] <= x <= mark.at[0] + mark.size[0]:
-                up = mark.at[1] + mark.size[1] / 2
+            if obstacle.at[0] <= x <= obstacle.at[0] + obstacle.size[0]:
+                up = obstacle.at[1] + obstacle.size[1] / 2
                 where = f"{format_length(x, units, decimals=0)} along, {format_length(up, units, decimals=0)} up"
-                text = f"{mark.name} crosses a stud at {where}: a steel nail plate over it, and no screw."
-                out.append(Plate(mark=mark.id, at=(x, up), text=text))
+                text = f"{obstacle.name} crosses a stud at {where}: a steel nail plate over it, and no screw."
+                out.append(Plate(obstacle=obstacle.id, at=(x, up), text=text))
     return tuple(out)

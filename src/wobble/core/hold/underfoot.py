@@ -8,17 +8,18 @@ from __future__ import annotations
 import itertools
 from dataclasses import dataclass
 
-from wobble.core.behind import Backing, Runs
-from wobble.core.fit.burden import GRAVITY
-from wobble.core.fit.figures import Figure
-from wobble.core.fit.openings import Stand
-from wobble.core.fit.plan import Plan
-from wobble.core.hold.capacity import CapacityError, Screw, lateral, together, withdrawal
-from wobble.core.hold.lines import SURE, Structure
+from wobble.core.confidence import SURE_TO_BITE
+from wobble.core.contents import GRAVITY
+from wobble.core.figure import Figure
+from wobble.core.fit.level.plan import Plan
+from wobble.core.fit.run.stand import Stand
+from wobble.core.hold.capacity.capacity import CapacityError, Screw, lateral, together, withdrawal
 from wobble.core.hold.loads import HAND_PULL_N, weight_kg
 from wobble.core.hold.screws import RAIL_MM, SOLD_MM, UNEVEN, WOODEN
 from wobble.core.hold.services import kept_from, too_deep
-from wobble.core.job import Bay, Unit, Value
+from wobble.core.hold.structure.lines import Structure
+from wobble.core.job import Place, Unit, Value
+from wobble.core.job.backing import Backing, Runs
 
 SHANK_MM, ROOT_MM, REACH_MM = 6.0, 4.2, 40.0
 EDGE_IN_MM = 40.0
@@ -56,17 +57,17 @@ class Floor:
     runs: Runs
 
 
-def floor_fixed(bay: Bay, floor: Floor, plan: Plan, stand: Stand, driving_g: float) -> tuple[FloorFixed, ...]:
+def floor_fixed(place: Place, floor: Floor, plan: Plan, stand: Stand, driving_g: float) -> tuple[FloorFixed, ...]:
     """Return how each unit is fixed to the floor that has to be: what may slide, and what is thrown about."""
-    wanted = [u for u in bay.units if u.stands and (driving_g > 0 or u.kind in SLIDES)]
-    return tuple(_fixed(bay, floor, plan, stand, u, driving_g) for u in wanted)
+    wanted = [u for u in place.units if u.stands and (driving_g > 0 or u.kind in SLIDES)]
+    return tuple(_fixed(place, floor, plan, stand, u, driving_g) for u in wanted)
 
 
-def _fixed(bay: Bay, floor: Floor, plan: Plan, stand: Stand, unit: Unit, driving_g: float) -> FloorFixed:
+def _fixed(place: Place, floor: Floor, plan: Plan, stand: Stand, unit: Unit, driving_g: float) -> FloorFixed:
     weight = weight_kg(unit) * GRAVITY
     shear = max(driving_g * weight, HAND_PULL_N if unit.kind in SLIDES else 0.0)
     lifted = max(0.0, (driving_g * weight * unit.height_mm / 2 - weight * unit.depth_mm / 2) / unit.depth_mm)
-    spots = [at for at in _spots(unit, floor, stand) if not kept_from(bay, at, floor.backing, "floor")]
+    spots = [at for at in _spots(unit, floor, stand) if not kept_from(place, at, floor.backing, "floor")]
     shims = [s.gap for s in plan.shims if s.unit == unit.id] or [Figure(value_mm=0.0, sd_mm=0.0)]
     packed = max(max(g.value_mm, 0.0) + 2 * g.sd_mm for g in shims)
     sold = next((mm for mm in SOLD_MM if mm >= RAIL_MM + packed + floor.backing.lining_mm + REACH_MM), None)
@@ -116,7 +117,7 @@ def _fixed(bay: Bay, floor: Floor, plan: Plan, stand: Stand, unit: Unit, driving
 def _spots(unit: Unit, floor: Floor, stand: Stand) -> list[tuple[float, float]]:
     """Return where a unit's base crosses sure joists: along its front and back, or at its sides."""
     back, front = stand.back_at(unit), stand.back_at(unit) + max(unit.depth_mm - unit.toe_recess_mm, unit.depth_mm / 2)
-    sure = [line.at_mm for line in floor.joists.lines if floor.joists.bites(line.at_mm) >= SURE]
+    sure = [line.at_mm for line in floor.joists.lines if floor.joists.bites(line.at_mm) >= SURE_TO_BITE]
     if floor.runs == "along":
         rows = [y for y in sure if back + EDGE_IN_MM / 2 <= y <= front - EDGE_IN_MM / 2]
         return list(itertools.product((unit.x_mm + EDGE_IN_MM, unit.right_mm - EDGE_IN_MM), rows))

@@ -7,19 +7,20 @@ from datetime import timedelta
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.behind import Method, Sees
+from wobble.core.facts import READING_KINDS, Method, Sees
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import Station, stations
 from wobble.core.job import (
     Backing,
-    Bay,
     Detection,
     Doorway,
     HighSpot,
     Instrument,
     Job,
-    Mark,
+    Obstacle,
     Offset,
+    Place,
+    Reading,
     SetUp,
     ShimKit,
     ShimPiece,
@@ -29,10 +30,11 @@ from wobble.core.job import (
     Taper,
     Turn,
     Unit,
+    with_facts,
 )
+from wobble.core.job.unit import Board, Front, Hung
 from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
-from wobble.core.unit import Board, Front, Hung
 
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 3240.0, 640.0, 2280.0
 TRUE_SECOND_LINE_MM = 1043.6
@@ -75,29 +77,29 @@ SIDES: dict[SurfaceName, TrueSurface] = {"left": GABLE, "right": BREAST}
 
 def gable_workroom() -> Job:
     """Return the demo job: 78 readings, one of them a slip of ten millimetres on the rule."""
-    bay = _bay()
-    round_ = stations(bay)
+    place = _place()
+    round_ = stations(place)
     floor = [s for s in round_ if s.surface == "floor"]
     back = [s for s in round_ if s.surface == "back"]
     half = len(floor) // 2
-    readings = (
+    readings: tuple[Reading, ...] = (
         *_read(floor[:half], FLOOR, "floor", MORNING, 11),
         *_read([floor[0], floor[half - 1], *floor[half:]], FLOOR, "floor", AFTERNOON, 12, TRUE_SECOND_LINE_MM),
         *_read(back, BACK, "back", PLUMB, 13),
         *_slopes(),
         *(r for side in SIDES for r in _read_side(side, [s for s in round_ if s.surface == side])),
     )
-    in_order = tuple(
+    in_order: tuple[Reading, ...] = tuple(
         replace(r, id=f"gw-{i + 1:02d}", taken_by="Ines", taken_at=FIRST_READING + timedelta(seconds=45 * i))
         for i, r in enumerate(readings)
     )
     return Job(
         name="Gable workroom",
-        place="Attic at Quill Lane",
+        address="Attic at Quill Lane",
         note="Bench run for the violin shop: four base units between the gable and the chimney breast.",
         instruments=(LASER, LEVEL),
         kit=demo_kit(),
-        bays=(replace(bay, readings=in_order),),
+        places=(with_facts(place, READING_KINDS, in_order),),
         way_in=(
             Doorway(name="Street door", width_mm=860.0, height_mm=1980.0),
             Stair(name="Attic stair", width_mm=780.0, headroom_mm=1950.0, slope_deg=42.0),
@@ -108,10 +110,10 @@ def gable_workroom() -> Job:
 
 def empty_job() -> Job:
     """Return a job to start from: instruments and a kit, nothing measured."""
-    return Job(name="First job", place="", instruments=(LASER, LEVEL), kit=demo_kit())
+    return Job(name="First job", instruments=(LASER, LEVEL), kit=demo_kit())
 
 
-def _bay() -> Bay:
+def _place() -> Place:
     widths = (("A", "Drawers", 700.0), ("B", "Press", 800.0), ("C", "Bench left", 800.0), ("D", "Bench right", 700.0))
     x, units = 110.0, []
     for id_, name, width in widths:
@@ -130,7 +132,7 @@ def _bay() -> Bay:
         )
         x += width
     units += [_above("E", "E Glue and clamps", 110.0), _above("F", "F Tonewood", 1910.0), _top()]
-    return Bay(
+    return Place(
         id="north",
         name="North run",
         kind="alcove",
@@ -140,9 +142,12 @@ def _bay() -> Bay:
         height_mm=HEIGHT_MM,
         set_ups=(MORNING, AFTERNOON, PLUMB, MIDDLE),
         units=tuple(units),
-        marks=(
-            Mark(
+        facts=(
+            *_studs(),
+            Obstacle(
                 id="outlet-1",
+                taken_at=FIRST_READING,
+                taken_by="Ines",
                 name="Outlet",
                 kind="outlet",
                 surface="back",
@@ -150,8 +155,10 @@ def _bay() -> Bay:
                 size=(86.0, 86.0),
                 proud_mm=9.0,
             ),
-            Mark(
+            Obstacle(
                 id="board-1",
+                taken_at=FIRST_READING,
+                taken_by="Ines",
                 name="Window board",
                 kind="window board",
                 surface="back",
@@ -162,7 +169,6 @@ def _bay() -> Bay:
         ),
         datum=HighSpot(over_mm=0.5),
         backing=Backing(),
-        detections=_studs(),
     )
 
 
@@ -220,7 +226,7 @@ def _top() -> Unit:
         fixing_heights_mm=(),
         standing=Hung(),
         meets=("left", "right", "back"),
-        board=Board(stuff="beech", load_kg_per_m=60.0, stock_mm=2400.0),
+        board=Board(material="beech", load_kg_per_m=60.0, stock_mm=2400.0),
         weight_kg=52.0,
     )
 

@@ -9,31 +9,31 @@ from __future__ import annotations
 from datetime import UTC, datetime
 
 import numpy as np
-from msgspec.structs import replace
 
-from wobble.core.behind import Method
+from wobble.core.facts import READING_KINDS, Method
 from wobble.core.gauge.stations import stations
 from wobble.core.job import (
     Backing,
-    Bay,
     Detection,
     Doorway,
     Gap,
     HighSpot,
     Instrument,
     Job,
-    Mark,
+    Obstacle,
+    Place,
     Profile,
     Reading,
     SetUp,
     StandUp,
     Unit,
+    with_facts,
 )
+from wobble.core.job.unit import Board, Front, Hung, Opens, ScrewFeet, UnitKind
 from wobble.core.practice.gable import demo_kit
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.survey import numbered
-from wobble.core.unit import Board, Front, Hung, Opens, ScrewFeet, UnitKind
 
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 2420.0, 650.0, 1900.0
 RIBS_MM = (310.0, 910.0, 1510.0, 2110.0)
@@ -69,18 +69,18 @@ def side_mm(spots: np.ndarray) -> np.ndarray:
 
 def narrowboat_galley() -> Job:
     """Return the demo job: floor from a string, the side as profiles at the ribs, hollows under a straightedge."""
-    bay = _bay()
-    floor = np.asarray([s.at for s in stations(bay) if s.surface == "floor"], dtype=float)
+    place = _place()
+    floor = np.asarray([s.at for s in stations(place) if s.surface == "floor"], dtype=float)
     readings: list[Reading] = [*read_offsets(FLOOR, "floor", floor, STRING, RULE, seed=410)]
     readings += [_profile(x, i) for i, x in enumerate(RIBS_MM)]
     readings += _gaps()
     return Job(
         name="Narrowboat galley",
-        place="On the Dunmere cut",
+        address="On the Dunmere cut",
         note="Worktop against the curved side, between two bulkheads. The boat lists: all counts from its floor.",
         instruments=(RULE, EDGE),
         kit=demo_kit(),
-        bays=(replace(bay, readings=numbered(readings, "nb", "Marit", BEGUN, 60)),),
+        places=(with_facts(place, READING_KINDS, numbered(readings, "nb", "Marit", BEGUN, 60)),),
         way_in=(
             Doorway(name="Side hatch", width_mm=640.0, height_mm=1240.0),
             StandUp(name="Cabin", height_mm=1880.0),
@@ -88,7 +88,7 @@ def narrowboat_galley() -> Job:
     )
 
 
-def _bay() -> Bay:
+def _place() -> Place:
     units = [
         Unit(
             id=name,
@@ -118,11 +118,11 @@ def _bay() -> Bay:
             fixing_heights_mm=(),
             standing=Hung(),
             meets=("back",),
-            board=Board(stuff="ash", load_kg_per_m=50.0),
+            board=Board(material="ash", load_kg_per_m=50.0),
             weight_kg=16.0,
         )
     )
-    return Bay(
+    return Place(
         id="galley",
         name="Port side",
         kind="vehicle",
@@ -133,9 +133,13 @@ def _bay() -> Bay:
         surfaces=("floor", "back"),
         set_ups=(STRING, STICK),
         units=tuple(units),
-        marks=(
-            Mark(
+        facts=(
+            *_ribs(),
+            *_bearers(),
+            Obstacle(
                 id="wire-1",
+                taken_at=BEGUN,
+                taken_by="Marit",
                 name="Wire, use unknown",
                 kind="wire",
                 surface="back",
@@ -144,12 +148,20 @@ def _bay() -> Bay:
                 proud_mm=8.0,
                 treatment="bridge",
             ),
-            Mark(id="inlet", name="Water inlet", kind="valve", surface="back", at=(300.0, 240.0), size=(60.0, 60.0)),
+            Obstacle(
+                id="inlet",
+                taken_at=BEGUN,
+                taken_by="Marit",
+                name="Water inlet",
+                kind="valve",
+                surface="back",
+                at=(300.0, 240.0),
+                size=(60.0, 60.0),
+            ),
         ),
         datum=HighSpot(over_mm=1.0),
         backing=Backing(kind="ribs and battens", lining_mm=9.0, stud_mm=45.0, deep_mm=60.0, driving_g=0.3),
         underfoot=Backing(kind="ribs and battens", lining_mm=18.0, stud_mm=60.0, deep_mm=90.0, runs="out"),
-        detections=(*_ribs(), *_bearers()),
     )
 
 

@@ -48,7 +48,7 @@ class Shape(Protocol):
 
 @dataclass(frozen=True)
 class TruePlace:
-    """A bay as it really is: its surfaces, and where its set-ups really stand, mm."""
+    """A place as it really is: its surfaces, and where its set-ups really stand, mm."""
 
     surfaces: Mapping[SurfaceName, Shape]
     lines: Mapping[str, float] = field(default_factory=dict)

@@ -9,7 +9,7 @@ import numpy as np
 from msgspec.structs import replace
 
 from wobble.core.gauge.stations import Station, stations
-from wobble.core.job import Bay, Instrument, Reading, SetUp, SurfaceName
+from wobble.core.job import Instrument, Place, Reading, SetUp, SurfaceName
 from wobble.core.practice.instruments import read_offsets, read_spans
 from wobble.core.practice.rooms import TrueSurface
 
@@ -17,12 +17,12 @@ Truths = Mapping[SurfaceName, TrueSurface]
 
 
 def read_round(
-    bay: Bay, truths: Truths, lines: Mapping[SurfaceName, SetUp], instrument: Instrument, seed: int
+    place: Place, truths: Truths, lines: Mapping[SurfaceName, SetUp], instrument: Instrument, seed: int
 ) -> tuple[Reading, ...]:
-    """Return one reading for each station of a bay's round, in walking order."""
+    """Return one reading for each station of a place's round, in walking order."""
     readings: list[Reading] = []
     by_surface: dict[SurfaceName, list[Station]] = {}
-    for station in stations(bay):
+    for station in stations(place):
         by_surface.setdefault(station.surface, []).append(station)
     for i, (surface, there) in enumerate(by_surface.items()):
         spots = np.asarray([s.at for s in there], dtype=float)

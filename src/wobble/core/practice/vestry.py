@@ -10,10 +10,9 @@ from datetime import UTC, datetime
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.behind import Anchor
+from wobble.core.facts import READING_KINDS
 from wobble.core.job import (
     Backing,
-    Bay,
     Closing,
     Corner,
     Doorway,
@@ -21,6 +20,7 @@ from wobble.core.job import (
     Instrument,
     Job,
     Offset,
+    Place,
     Reading,
     SetUp,
     Span,
@@ -28,12 +28,14 @@ from wobble.core.job import (
     Threshold,
     Turn,
     Unit,
+    with_facts,
 )
+from wobble.core.job.backing import Anchor
+from wobble.core.job.unit import Front, ToeKickBox
 from wobble.core.practice.gable import demo_kit
 from wobble.core.practice.instruments import read_spans
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.survey import numbered, read_round
-from wobble.core.unit import Front, ToeKickBox
 
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 1430.0, 640.0, 2460.0
 TAPE = Instrument(id="tape", name="Tape, checked", kind="tape", sigma_mm=0.8)
@@ -76,16 +78,16 @@ TRUTHS: dict[SurfaceName, TrueSurface] = {
 
 def vestry_press() -> Job:
     """Return the demo job: an alcove of five surfaces with widths, corners and one reading with its digits swapped."""
-    bay = _bay()
-    round_ = read_round(bay, TRUTHS, LINES, LASER, seed=310)
+    place = _place()
+    round_ = read_round(place, TRUTHS, LINES, LASER, seed=310)
     readings: tuple[Reading, ...] = (*_misread(round_), *_widths(), *_corners())
     return Job(
         name="Vestry press",
-        place="St Orrin's, north side",
+        address="St Orrin's, north side",
         note="A tall press for vestments between two buttresses. The front edges lean in.",
         instruments=(LASER, TAPE),
         kit=demo_kit(),
-        bays=(replace(bay, readings=numbered(readings, "vp", "Tomas", BEGUN)),),
+        places=(with_facts(place, READING_KINDS, numbered(readings, "vp", "Tomas", BEGUN)),),
         way_in=(
             Doorway(name="Vestry door", width_mm=790.0, height_mm=1880.0),
             Turn(name="Passage corner", from_mm=1040.0, into_mm=980.0, height_mm=2400.0),
@@ -94,7 +96,7 @@ def vestry_press() -> Job:
     )
 
 
-def _bay() -> Bay:
+def _place() -> Place:
     press = Unit(
         id="P",
         name="P Press",
@@ -109,7 +111,7 @@ def _bay() -> Bay:
         standing=ToeKickBox(height_mm=100.0),
         front=Front(opens="pair of doors", handle_mm=28.0),
     )
-    return Bay(
+    return Place(
         id="alcove",
         name="North alcove",
         kind="alcove",

@@ -1,4 +1,4 @@
-"""Fit: what the bay's decisions mean, tried or kept or kept aside; lines to cut; lengths to divide."""
+"""Fit: what the place's decisions mean, tried or kept or kept aside; lines to cut; lengths to divide."""
 
 from __future__ import annotations
 
@@ -12,10 +12,10 @@ from ninja import Router
 from wobble.core import job as core
 from wobble.core.fit.compare import Outcome
 from wobble.core.fit.divide import Divided, equal_openings, equal_trim, true_boards
-from wobble.core.fit.scribe import Scribe
+from wobble.core.fit.scribe.line import Scribe
 from wobble.core.formats.cutting import scribe_dxf, scribe_svg, scribe_words, tiles
 from wobble.core.length import LengthUnit
-from wobble.core.solve import BayFit, compare, solve_fit, with_decisions
+from wobble.core.solve import PlaceFit, compare, solve_fit, with_decisions
 from wobble.site import edits, rows
 from wobble.site.api.jobs import StoredJob, stored
 from wobble.site.api.wire import answer, body, describe
@@ -37,39 +37,36 @@ class DecisionsEdit(Decisions, frozen=True, kw_only=True, forbid_unknown_fields=
     revision: int
 
 
-@router.get("/{uuid:job_id}/bays/{bay_id}/fit", openapi_extra=describe(gives=BayFit), operation_id="get_fit")
-def get_fit(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
-    """Say what the bay's decisions mean."""
-    return answer(solve_fit(rows.seen_job(edits.find_job(request.user, job_id)), bay_id))
+@router.get("/{uuid:job_id}/places/{place_id}/fit", openapi_extra=describe(gives=PlaceFit), operation_id="get_fit")
+def get_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
+    """Say what the place's decisions mean."""
+    return answer(solve_fit(rows.seen_job(edits.find_job(request.user, job_id)), place_id))
 
 
 @router.post(
-    "/{uuid:job_id}/bays/{bay_id}/fit",
-    openapi_extra=describe(takes=Decisions, gives=BayFit),
+    "/{uuid:job_id}/places/{place_id}/fit",
+    openapi_extra=describe(takes=Decisions, gives=PlaceFit),
     operation_id="try_fit",
 )
-def try_fit(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+def try_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what other decisions would mean; nothing is kept."""
     asked = body(request, Decisions)
     job = rows.seen_job(edits.find_job(request.user, job_id))
-    return answer(solve_fit(with_decisions(job, bay_id, asked.datum, asked.back_line, asked.closing), bay_id))
+    return answer(solve_fit(with_decisions(job, place_id, asked.datum, asked.back_line, asked.closing), place_id))
 
 
 @router.put(
-    "/{uuid:job_id}/bays/{bay_id}/decisions",
+    "/{uuid:job_id}/places/{place_id}/decisions",
     openapi_extra=describe(takes=DecisionsEdit, gives=StoredJob),
     operation_id="put_decisions",
 )
-def put_decisions(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+def put_decisions(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Keep decisions."""
     asked = body(request, DecisionsEdit)
-    what = f"the decisions in {bay_id}"
+    what = f"the decisions in {place_id}"
     with edits.changing(request.user, job_id, revision=asked.revision, what=what) as row:
-        bay = edits.find_bay(row, bay_id)
-        bay.datum = msgspec.to_builtins(asked.datum)
-        bay.back_line = msgspec.to_builtins(asked.back_line)
-        bay.closing = msgspec.to_builtins(asked.closing)
-        bay.save(update_fields=("datum", "back_line", "closing"))
+        place = edits.find_place(row, place_id)
+        rows.store_decided_of(place, datum=asked.datum, back_line=asked.back_line, closing=asked.closing)
     return stored(row)
 
 
@@ -81,28 +78,26 @@ class AlternativesEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown
 
 
 @router.put(
-    "/{uuid:job_id}/bays/{bay_id}/alternatives",
+    "/{uuid:job_id}/places/{place_id}/alternatives",
     openapi_extra=describe(takes=AlternativesEdit, gives=StoredJob),
     operation_id="put_alternatives",
 )
-def put_alternatives(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+def put_alternatives(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Keep sets of decisions beside the one in force."""
     asked = body(request, AlternativesEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what=f"alternatives in {bay_id}") as row:
-        bay = edits.find_bay(row, bay_id)
-        bay.alternatives = msgspec.to_builtins(asked.alternatives)
-        bay.save(update_fields=("alternatives",))
+    with edits.changing(request.user, job_id, revision=asked.revision, what=f"alternatives in {place_id}") as row:
+        rows.store_decided_of(edits.find_place(row, place_id), alternatives=asked.alternatives)
     return stored(row)
 
 
 @router.get(
-    "/{uuid:job_id}/bays/{bay_id}/alternatives",
+    "/{uuid:job_id}/places/{place_id}/alternatives",
     openapi_extra=describe(gives=tuple[Outcome, ...]),
     operation_id="compare_alternatives",
 )
-def compare_alternatives(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+def compare_alternatives(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what the decisions in force come to, and each set kept beside them."""
-    return answer(compare(rows.seen_job(edits.find_job(request.user, job_id)), bay_id))
+    return answer(compare(rows.seen_job(edits.find_job(request.user, job_id)), place_id))
 
 
 class TileOut(msgspec.Struct, frozen=True, kw_only=True):
@@ -120,37 +115,37 @@ class Template(msgspec.Struct, frozen=True, kw_only=True):
 
 
 @router.get(
-    "/{uuid:job_id}/bays/{bay_id}/scribes/{scribe_id}/tiles",
+    "/{uuid:job_id}/places/{place_id}/scribes/{scribe_id}/tiles",
     openapi_extra=describe(gives=Template),
     operation_id="get_template",
 )
-def get_template(request: HttpRequest, job_id: UUID, bay_id: str, scribe_id: str) -> HttpResponse:
+def get_template(request: HttpRequest, job_id: UUID, place_id: str, scribe_id: str) -> HttpResponse:
     """Give a cut line as pages at full size."""
-    scribe, units = _scribe(request, job_id, bay_id, scribe_id)
+    scribe, units = _scribe(request, job_id, place_id, scribe_id)
     pages = tuple(TileOut(name=t.name, svg=t.svg) for t in tiles(scribe, units))
     return answer(Template(words=scribe_words(scribe, units), tiles=pages))
 
 
-@router.get("/{uuid:job_id}/bays/{bay_id}/scribes/{scribe_id}/line.{form}", operation_id="get_line")
-def get_line(request: HttpRequest, job_id: UUID, bay_id: str, scribe_id: str, form: str) -> HttpResponse:
+@router.get("/{uuid:job_id}/places/{place_id}/scribes/{scribe_id}/line.{form}", operation_id="get_line")
+def get_line(request: HttpRequest, job_id: UUID, place_id: str, scribe_id: str, form: str) -> HttpResponse:
     """Give a cut line at full size as a file: svg or dxf."""
-    scribe, units = _scribe(request, job_id, bay_id, scribe_id)
+    scribe, units = _scribe(request, job_id, place_id, scribe_id)
     if form not in FORMS:
         raise edits.NotThere(f"There is no form “{form}” of a line.", mend="Ask for svg or dxf.")
     write, kind = FORMS[form]
     response = HttpResponse(write(scribe, units), content_type=kind)
-    response["Content-Disposition"] = f'attachment; filename="{bay_id}-{scribe.id}.{form}"'
+    response["Content-Disposition"] = f'attachment; filename="{place_id}-{scribe.id}.{form}"'
     return response
 
 
 FORMS = {"svg": (scribe_svg, "image/svg+xml"), "dxf": (scribe_dxf, "image/vnd.dxf")}
 
 
-def _scribe(request: HttpRequest, job_id: UUID, bay_id: str, scribe_id: str) -> tuple[Scribe, LengthUnit]:
+def _scribe(request: HttpRequest, job_id: UUID, place_id: str, scribe_id: str) -> tuple[Scribe, LengthUnit]:
     job = rows.seen_job(edits.find_job(request.user, job_id))
-    found = next((s for s in solve_fit(job, bay_id).scribes if s.id == scribe_id), None)
+    found = next((s for s in solve_fit(job, place_id).scribes if s.id == scribe_id), None)
     if found is None:
-        raise edits.NotThere(f"There is no cut line “{scribe_id}”.", mend="Look at the bay's fit again.")
+        raise edits.NotThere(f"There is no cut line “{scribe_id}”.", mend="Look at the place's fit again.")
     return found, job.units
 
 

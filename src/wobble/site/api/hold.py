@@ -1,4 +1,4 @@
-"""Hold: what lies behind a bay's back, and how its units are fastened to it."""
+"""Hold: what lies behind a place's back, and how its units are fastened to it."""
 
 from __future__ import annotations
 
@@ -10,9 +10,9 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from wobble.core import job as core
-from wobble.core.hold.furring import Furring
-from wobble.core.hold.grids import GridError, Laid, hanging_wall, peg_grid
-from wobble.core.hold.whole import BayHold
+from wobble.core.hold.rests.furring import Furring
+from wobble.core.hold.rests.grids import GridError, Laid, hanging_wall, peg_grid
+from wobble.core.hold.result import PlaceHold
 from wobble.core.length import LengthUnit
 from wobble.core.solve import solve_furring, solve_hold
 from wobble.site import edits, rows
@@ -22,14 +22,8 @@ from wobble.site.api.wire import answer, body, describe
 router = Router(tags=["hold"])
 
 
-class Detections(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """Things found behind a lining; each has an id made by whoever found it."""
-
-    detections: tuple[core.Detection, ...]
-
-
 class BackingEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """What the walls of a bay are made of, or its ceiling, or its floor."""
+    """What the walls of a place are made of, or its ceiling, or its floor."""
 
     revision: int
     backing: core.Backing
@@ -65,60 +59,38 @@ class AskGrid(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
     units: LengthUnit = "mm"
 
 
-@router.get("/{uuid:job_id}/bays/{bay_id}/hold", openapi_extra=describe(gives=BayHold), operation_id="get_hold")
-def get_hold(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+@router.get("/{uuid:job_id}/places/{place_id}/hold", openapi_extra=describe(gives=PlaceHold), operation_id="get_hold")
+def get_hold(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say where the studs are and how every unit is fastened."""
-    return answer(solve_hold(rows.seen_job(edits.find_job(request.user, job_id)), bay_id))
-
-
-@router.post(
-    "/{uuid:job_id}/bays/{bay_id}/detections",
-    openapi_extra=describe(takes=Detections, gives=StoredJob),
-    operation_id="add_detections",
-)
-def add_detections(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
-    """Store what was found behind the lining. Sending the same twice stores it once."""
-    return stored(edits.add_detections(request.user, job_id, bay_id, body(request, Detections).detections))
-
-
-@router.delete(
-    "/{uuid:job_id}/bays/{bay_id}/detections/{detection_id}",
-    openapi_extra=describe(gives=StoredJob),
-    operation_id="take_detection_back",
-)
-def take_detection_back(request: HttpRequest, job_id: UUID, bay_id: str, detection_id: str) -> HttpResponse:
-    """Take back something that was not there."""
-    return stored(edits.take_detection_back(request.user, job_id, bay_id, detection_id))
+    return answer(solve_hold(rows.seen_job(edits.find_job(request.user, job_id)), place_id))
 
 
 @router.put(
-    "/{uuid:job_id}/bays/{bay_id}/backing",
+    "/{uuid:job_id}/places/{place_id}/backing",
     openapi_extra=describe(takes=BackingEdit, gives=StoredJob),
     operation_id="put_backing",
 )
-def put_backing(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+def put_backing(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what the walls, the ceiling or the floor are made of."""
     asked = body(request, BackingEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what=f"what {bay_id} is made of") as row:
-        bay = edits.find_bay(row, bay_id)
+    with edits.changing(request.user, job_id, revision=asked.revision, what=f"what {place_id} is made of") as row:
         field = {"walls": "backing", "ceiling": "overhead", "floor": "underfoot"}[asked.of]
-        setattr(bay, field, msgspec.to_builtins(asked.backing))
-        bay.save(update_fields=(field,))
+        rows.store_decided_of(edits.find_place(row, place_id), **{field: asked.backing})
     return stored(row)
 
 
 @router.post(
-    "/{uuid:job_id}/bays/{bay_id}/furring",
+    "/{uuid:job_id}/places/{place_id}/furring",
     openapi_extra=describe(takes=AskFurring, gives=Furred),
     operation_id="ask_furring",
 )
-def ask_furring(request: HttpRequest, job_id: UUID, bay_id: str) -> HttpResponse:
+def ask_furring(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what is packed behind furring strips; nothing is kept."""
     asked = body(request, AskFurring)
+    job = rows.seen_job(edits.find_job(request.user, job_id))
     if asked.high_mm <= asked.low_mm:
         raise GridError("The highest strip is not over the lowest.", mend="Swap the two heights.")
-    job = rows.seen_job(edits.find_job(request.user, job_id))
-    return answer(Furred(furring=solve_furring(job, bay_id, **msgspec.structs.asdict(asked))))
+    return answer(Furred(furring=solve_furring(job, place_id, **msgspec.structs.asdict(asked))))
 
 
 @router.post("/grid", openapi_extra=describe(takes=AskGrid, gives=Laid), operation_id="lay_grid")

@@ -7,7 +7,7 @@ from datetime import datetime
 from uuid import UUID
 
 import msgspec
-from django.db.models import Count
+from django.db.models import Count, Q
 from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
@@ -25,8 +25,8 @@ class JobLine(msgspec.Struct, frozen=True, kw_only=True):
 
     id: UUID
     name: str
-    place: str
-    n_bays: int
+    address: str
+    n_places: int
     n_readings: int
     changed: datetime
 
@@ -44,7 +44,7 @@ class About(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=Tru
 
     revision: int
     name: core.Name
-    place: core.Name
+    address: core.Name
     note: core.Text
     units: LengthUnit
 
@@ -70,11 +70,11 @@ class WayInEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields
     way_in: tuple[core.Passage, ...]
 
 
-class BayEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """A bay made or changed; its readings have calls of their own and are not looked at."""
+class PlaceEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A place made, or what is decided for it changed; its facts have calls of their own and are not looked at."""
 
     revision: int
-    bay: core.Bay
+    place: core.Place
 
 
 def stored(row: models.Job) -> HttpResponse:
@@ -86,11 +86,14 @@ def stored(row: models.Job) -> HttpResponse:
 def list_jobs(request: HttpRequest) -> HttpResponse:
     """List the user's jobs, last changed first."""
     found = models.Job.objects.filter(owner_id=request.user.pk).annotate(
-        n_bays=Count("bays", distinct=True), n_readings=Count("bays__readings", distinct=True)
+        n_places=Count("places", distinct=True),
+        n_readings=Count("places__facts", filter=Q(places__facts__kind__in=edits.READING_TAGS), distinct=True),
     )
     return answer(
         [
-            JobLine(id=j.id, name=j.name, place=j.place, n_bays=j.n_bays, n_readings=j.n_readings, changed=j.changed)
+            JobLine(
+                id=j.id, name=j.name, address=j.address, n_places=j.n_places, n_readings=j.n_readings, changed=j.changed
+            )
             for j in found
         ]
     )
@@ -130,7 +133,7 @@ def put_about(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Rename a job, or show its lengths in other units."""
     asked = body(request, About)
     with edits.changing(request.user, job_id, revision=asked.revision, what="the job's name or units") as row:
-        rows.store_about(row, name=asked.name, place=asked.place, note=asked.note, units=asked.units)
+        rows.store_decided(row, name=asked.name, address=asked.address, note=asked.note, units=asked.units)
     return stored(row)
 
 
@@ -139,7 +142,7 @@ def put_kit(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Change the shim kit."""
     asked = body(request, KitEdit)
     with edits.changing(request.user, job_id, revision=asked.revision, what="the shim kit") as row:
-        rows.store_kit(row, asked.kit)
+        rows.store_decided(row, kit=asked.kit)
     return stored(row)
 
 
@@ -152,7 +155,7 @@ def put_instruments(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Change the instruments."""
     asked = body(request, InstrumentsEdit)
     with edits.changing(request.user, job_id, revision=asked.revision, what="the instruments") as row:
-        rows.store_instruments(row, asked.instruments)
+        rows.store_decided(row, instruments=asked.instruments)
     return stored(row)
 
 
@@ -163,19 +166,20 @@ def put_way_in(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Change the doors, corners and stairs that everything must pass."""
     asked = body(request, WayInEdit)
     with edits.changing(request.user, job_id, revision=asked.revision, what="the way in") as row:
-        rows.store_way_in(row, asked.way_in)
+        rows.store_decided(row, way_in=asked.way_in)
     return stored(row)
 
 
-@router.put("/{uuid:job_id}/bays", openapi_extra=describe(takes=BayEdit, gives=StoredJob), operation_id="put_bay")
-def put_bay(request: HttpRequest, job_id: UUID) -> HttpResponse:
-    """Make a bay, or change its size, set-ups, units and decisions."""
-    asked = body(request, BayEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what=f"bay {asked.bay.name}") as row:
-        found = row.bays.filter(key=asked.bay.id).first()
+@router.put("/{uuid:job_id}/places", openapi_extra=describe(takes=PlaceEdit, gives=StoredJob), operation_id="put_place")
+def put_place(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Make a place, or change its size, set-ups, units and decisions; its facts stay as they are."""
+    asked = body(request, PlaceEdit)
+    with edits.changing(request.user, job_id, revision=asked.revision, what=f"place {asked.place.name}") as row:
+        found = row.places.filter(key=asked.place.id).first()
         if found is None:
-            check_job(core.Job(name="", bays=(msgspec.structs.replace(asked.bay, readings=()),)))
-            rows.store_bay(row, msgspec.structs.replace(asked.bay, readings=()), row.bays.count())
+            bare = msgspec.structs.replace(asked.place, facts=())
+            check_job(core.Job(name="", places=(bare,)))
+            rows.store_place(row, bare, row.places.count())
         else:
-            rows.update_bay(found, asked.bay)
+            rows.update_place(found, asked.place)
     return stored(row)

@@ -18,7 +18,7 @@
     {#if f.figure}<Measure mm={f.figure.value_mm} sd={f.figure.sd_mm} unit={p.unit} named />{/if}
   {/snippet}
   <Answer
-    mark={f.mark}
+    mark={f.severity}
     title={f.title}
     text={f.text}
     caution={f.caution}

@@ -1,28 +1,28 @@
 <!-- What is done about each thing in the way, with the sizes to mark out on the unit. -->
 <script lang="ts">
-  import type { Bay, BayFit, LengthUnit } from '../../api/types';
+  import type { Place, PlaceFit, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
 
   interface Props {
-    fit: BayFit;
-    bay: Bay;
+    fit: PlaceFit;
+    place: Place;
     unit: LengthUnit;
   }
   let p: Props = $props();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
-  const thing = (id: string) => p.bay.marks?.find((m) => m.id === id)?.name ?? 'Air around it';
+  const thing = (id: string) => p.place.obstacles?.find((m) => m.id === id)?.name ?? 'Air around it';
 </script>
 
 {#if p.fit.around.length}
   <Wide label="What is around">
     <table class="facts">
-      <thead><tr><th>Unit</th><th>In the way</th><th>Do</th><th>Mark out on the unit</th></tr></thead>
+      <thead><tr><th>Unit</th><th>In the way</th><th>Do</th><th>Obstacle out on the unit</th></tr></thead>
       <tbody>
         {#each p.fit.around as a, i (i)}
           <tr>
             <td>{name(a.unit)}</td>
-            <td>{thing(a.mark)}: <b class:stop={a.stops}>{a.what}</b></td>
+            <td>{thing(a.obstacle)}: <b class:stop={a.stops}>{a.what}</b></td>
             <td
               >{a.text}{#if a.caution}<span class="stop"> ⚠ {a.caution}</span>{/if}</td
             >
@@ -39,7 +39,7 @@
 {:else}
   <p class="quiet">
     Nothing that was marked stands in a unit's way. Outlets, pipes, skirting and the like are marked in Gauge
-    (“Found…”) or on the bay's page.
+    (“Found…”) or on the place's page.
   </p>
 {/if}
 

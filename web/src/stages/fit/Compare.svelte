@@ -1,7 +1,7 @@
 <!-- Sets of decisions kept beside the one in force, compared by what they come to. -->
 <script lang="ts">
   import { calls } from '../../api/calls';
-  import type { Alternative, Bay, LengthUnit, Outcome } from '../../api/types';
+  import type { Alternative, Place, LengthUnit, Outcome } from '../../api/types';
   import { Button, TextInput } from '../../carbon';
   import { showLength } from '../../entry/length';
   import { open } from '../../state/job.svelte';
@@ -11,13 +11,13 @@
 
   interface Props {
     decision: Decision;
-    bay: Bay;
+    place: Place;
     unit: LengthUnit;
   }
   let p: Props = $props();
   let outcomes = $state.raw<Outcome[]>([]);
   let name = $state('');
-  const kept = $derived(p.bay.alternatives ?? []);
+  const kept = $derived(p.place.alternatives ?? []);
 
   $effect(() => {
     // anew whenever what is kept changes; what is only being turned is not compared yet

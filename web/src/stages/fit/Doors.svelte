@@ -1,12 +1,12 @@
 <!-- How far every hinged door opens, drawn from above, and what stops it. -->
 <script lang="ts">
-  import type { BayFit, LengthUnit } from '../../api/types';
+  import type { PlaceFit, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
   import { arc } from './arc';
 
   interface Props {
-    fit: BayFit;
+    fit: PlaceFit;
     unit: LengthUnit;
   }
   let p: Props = $props();

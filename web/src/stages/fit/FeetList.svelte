@@ -1,13 +1,13 @@
 <!-- Screw feet in the order in which to set them, and legs to cut. -->
 <script lang="ts">
-  import type { BayFit, Figure, LengthUnit } from '../../api/types';
+  import type { PlaceFit, Figure, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import { turnWords } from './words';
   import Wide from '../../shell/Wide.svelte';
 
   interface Props {
-    fit: BayFit;
+    fit: PlaceFit;
     unit: LengthUnit;
     onfigure: (title: string, figure: Figure) => void;
   }

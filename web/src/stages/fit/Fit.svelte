@@ -3,7 +3,7 @@
   import type { Figure, Finding, SurfaceName } from '../../api/types';
   import { Button } from '../../carbon';
   import Views from '../../drawing/Views.svelte';
-  import BayDrawing from '../../drawing/BayDrawing.svelte';
+  import PlaceDrawing from '../../drawing/PlaceDrawing.svelte';
   import type { Layout } from '../../drawing/layout';
   import { longTicks } from '../../drawing/rods';
   import { router } from '../../router.svelte';
@@ -33,7 +33,7 @@
 
   let { params }: { params: Record<string, string> } = $props();
   // svelte-ignore state_referenced_locally
-  const decision = new Decision(params['job'] ?? '', params['bay'] ?? '');
+  const decision = new Decision(params['job'] ?? '', params['place'] ?? '');
 
   let wobble = $state(20);
   let lit = $state<string | null>(null);
@@ -41,21 +41,21 @@
   let answers = $state<HTMLElement>();
 
   const unit = $derived(open.units);
-  const kept = $derived(decision.bay);
-  /** The bay with its units where the split puts them. */
-  const bay = $derived(
+  const kept = $derived(decision.place);
+  /** The place with its units where the split puts them. */
+  const place = $derived(
     kept && decision.fit ? { ...kept, units: decision.fit.units as typeof kept.units } : kept,
   );
   const plan = $derived(decision.plan);
-  const place = $derived(decision.place);
+  const surveyed = $derived(decision.surveyed);
   const findings = $derived(decision.fit?.findings ?? []);
   /** The back line is drawn where a plane ties the wall to the corner; else the units are drawn against it. */
   const back = $derived(
     plan?.back_line && Math.abs(plan.back_line.value_mm) < 200 ? plan.back_line.value_mm : 0,
   );
-  const upright = $derived(uprightTicks(plan, unit, bay?.units));
+  const upright = $derived(uprightTicks(plan, unit, place?.units));
   let direct = $state.raw<{ title: string; figure: Figure } | null>(null);
-  const shown = $derived(direct ?? (decision.fit && bay ? opened(lit, decision.fit, bay, unit) : null));
+  const shown = $derived(direct ?? (decision.fit && place ? opened(lit, decision.fit, place, unit) : null));
   const PANES = ['Level', 'Sides', 'Cut lines', 'Tops', 'Going in', 'Around', 'Compare', 'Divide'] as const;
   let pane = $state<(typeof PANES)[number]>('Level');
   const figure = (title: string, of: Figure) => (direct = { title, figure: of });
@@ -67,7 +67,7 @@
     Compare: kept?.alternatives?.length ?? 0,
   });
   const tallest = $derived.by(() => {
-    const units = bay?.units ?? [];
+    const units = place?.units ?? [];
     const runs = units.filter(
       (u) => (u.over_base_mm ?? 0) === 0 && u.kind !== 'tall' && u.standing?.on !== 'hung',
     );
@@ -98,23 +98,23 @@
   onMount(() => {
     keys.page = [
       { keys: ['u'], what: 'Undo the last decision', run: () => void decision.undo() },
-      { keys: ['f'], what: 'The bay unfolded', run: () => (view = 'unfolded') },
-      { keys: ['c'], what: 'The bay cut upright', run: () => (view = 'cut') },
-      { keys: ['v'], what: 'The bay in plan', run: () => (view = 'plan') },
+      { keys: ['f'], what: 'The place unfolded', run: () => (view = 'unfolded') },
+      { keys: ['c'], what: 'The place cut upright', run: () => (view = 'cut') },
+      { keys: ['v'], what: 'The place in plan', run: () => (view = 'plan') },
       { keys: ['w', 'Escape'], what: 'Close the working', run: close },
       { keys: ['p'], what: 'Print the shim list', run: () => print() },
       { keys: ['s'], what: 'Forget the marks of what changed', run: () => decision.seen() },
     ];
     void decision
       .load()
-      .then(() => (document.title = `Fit · ${open.bay(decision.key)?.name ?? ''} · Wobble`));
+      .then(() => (document.title = `Fit · ${open.place(decision.key)?.name ?? ''} · Wobble`));
     return () => decision.leave();
   });
 </script>
 
 {#snippet marks(part: 'wall' | 'ribbon' | 'floor', l: Layout, lineY: number)}
-  {#if plan && bay}
-    <FitMarks {part} {l} {lineY} gain={wobble * l.scale} {bay} {plan} {unit} {lit} {back} onpick={pick} />
+  {#if plan && place}
+    <FitMarks {part} {l} {lineY} gain={wobble * l.scale} {place} {plan} {unit} {lit} {back} onpick={pick} />
   {/if}
 {/snippet}
 {#snippet onface(surface: SurfaceName, l: Layout)}
@@ -123,23 +123,25 @@
 {/snippet}
 {#snippet onribbon(l: Layout, lineY: number)}{@render marks('ribbon', l, lineY)}{/snippet}
 
-{#if open.missing || (open.stored && !bay)}
-  <Missing what="bay" to="/jobs/{decision.job}" way="Go to the job" />
-{:else if bay && place && decision.fit && decision.now}
+{#if open.missing || (open.stored && !place)}
+  <Missing what="place" to="/jobs/{decision.job}" way="Go to the job" />
+{:else if place && surveyed && decision.fit && decision.now}
   {@const fit = decision.fit}
   {@const now = decision.now}
   <Workbench
     bind:wobble
-    caption="{bay.name}, {plan ? 'shims under the run' : 'nothing to shim yet'}{unit === 'mm' ? ', mm' : ''}"
+    caption="{place.name}, {plan ? 'shims under the run' : 'nothing to shim yet'}{unit === 'mm'
+      ? ', mm'
+      : ''}"
     keep={300}
     sideLabel="Answers"
   >
     {#snippet picture(room: number)}
-      <h1 class="print-only">{open.stored?.job.name} · {bay.name}</h1>
+      <h1 class="print-only">{open.stored?.job.name} · {place.name}</h1>
       <Views
         bind:view
-        {bay}
         {place}
+        {surveyed}
         {unit}
         {room}
         exaggeration={wobble}
@@ -147,16 +149,16 @@
         {back}
       >
         {#snippet unfolded(height: number)}
-          <BayDrawing
-            {bay}
+          <PlaceDrawing
             {place}
+            {surveyed}
             {unit}
             room={height}
-            title="{bay.name}: units, shims and packing"
+            title="{place.name}: units, shims and packing"
             base={plan?.base.tied ? drawnBase(plan) : null}
             backReference={plan?.back_line?.value_mm ?? null}
             {upright}
-            long={longTicks(bay, unit)}
+            long={longTicks(place, unit)}
             {lit}
             exaggeration={wobble}
             onpick={pick}
@@ -203,7 +205,7 @@
             onkeep={() => decision.keep()}
           />
           <FeetList {fit} {unit} onfigure={figure} />
-          <ShimList {plan} {bay} {unit} before={decision.before} {lit} onpick={pick} />
+          <ShimList {plan} {place} {unit} before={decision.before} {lit} onpick={pick} />
         {:else if pane === 'Sides'}
           <SidesPane
             {fit}
@@ -218,7 +220,7 @@
           <Lines
             scribes={fit.scribes}
             before={decision.before}
-            files="/api/jobs/{decision.job}/bays/{decision.key}/scribes"
+            files="/api/jobs/{decision.job}/places/{decision.key}/scribes"
             pages="{pages}/fit"
             {unit}
           />
@@ -228,11 +230,11 @@
         {:else if pane === 'Going in'}
           <GoingIn {fit} job="/jobs/{decision.job}" {unit} />
         {:else if pane === 'Around'}
-          <AroundPane {fit} {bay} {unit} />
+          <AroundPane {fit} {place} {unit} />
         {:else if pane === 'Compare'}
-          <Compare {decision} {bay} {unit} />
+          <Compare {decision} {place} {unit} />
         {:else}
-          <DividePane {unit} long={Math.max(0, ...bay.units.map((u) => u.width_mm))} />
+          <DividePane {unit} long={Math.max(0, ...place.units.map((u) => u.width_mm))} />
         {/if}
       {:else if fit.schools.length}
         <Button
@@ -253,11 +255,11 @@
       </div>
       {#if shown}
         <div class="no-print">
-          <Working title={shown.title} figure={shown.figure} {bay} {unit} onclose={close} />
+          <Working title={shown.title} figure={shown.figure} {place} {unit} onclose={close} />
         </div>
       {/if}
       <Answers {findings} {unit} {lit} onpick={pickFinding} />
-      {#if !bay.units.length}
+      {#if !place.units.length}
         <Button size="small" href="{pages}/place">Say what stands here</Button>
       {:else if findings.some((f) => f.code === 'no-floor')}
         <Button size="small" href="{pages}/gauge">Measure the floor</Button>

@@ -1,6 +1,6 @@
-<!-- What stands in the bay: the units on the wall, shims on the ribbon, supports on the floor. -->
+<!-- What stands in the place: the units on the wall, shims on the ribbon, supports on the floor. -->
 <script lang="ts">
-  import type { Bay, LengthUnit, Plan, Unit } from '../../api/types';
+  import type { Place, LengthUnit, Plan, Unit } from '../../api/types';
   import { xPx, yPx, zPx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
 
@@ -9,7 +9,7 @@
     l: Layout;
     lineY: number;
     gain: number;
-    bay: Bay;
+    place: Place;
     plan: Plan;
     unit: LengthUnit;
     lit: string | null;
@@ -18,7 +18,7 @@
   }
   let p: Props = $props();
   const base = $derived(p.plan.base.tied ? p.plan.base.height.value_mm : 0);
-  const units = $derived(p.bay.units ?? []);
+  const units = $derived(p.place.units ?? []);
   const stands = (u: Unit) =>
     (u.over_base_mm ?? 0) === 0 && u.standing?.on !== 'hung' && u.standing?.on !== 'cleats';
   /** Figures of two supports side by side take some 75 px at their usual size. */

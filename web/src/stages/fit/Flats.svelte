@@ -1,11 +1,11 @@
 <!-- Tops and shelves: each its own outline, blank, cleats, sag and way in. -->
 <script lang="ts">
-  import type { BayFit, Figure, FlatPart, LengthUnit } from '../../api/types';
+  import type { PlaceFit, Figure, FlatPart, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
 
   interface Props {
-    fit: BayFit;
+    fit: PlaceFit;
     unit: LengthUnit;
     onfigure: (title: string, figure: Figure) => void;
   }
@@ -117,7 +117,7 @@
   </article>
 {:else}
   <p class="quiet">
-    No top and no shelf yet. Add one on the bay's page as a unit of that kind, and say which walls it meets.
+    No top and no shelf yet. Add one on the place's page as a unit of that kind, and say which walls it meets.
   </p>
 {/each}
 

@@ -1,12 +1,12 @@
-<!-- A front frame fitted first: its stiles, its openings, and where the dividers of the boxes behind stand. -->
+<!-- A face frame fitted first: its stiles, its openings, and where the dividers of the boxes behind stand. -->
 <script lang="ts">
-  import type { Figure, FrontFrame, LengthUnit } from '../../api/types';
+  import type { Figure, FaceFrame, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import Wide from '../../shell/Wide.svelte';
 
   interface Props {
-    frame: FrontFrame;
+    frame: FaceFrame;
     name: (id: string) => string;
     unit: LengthUnit;
     onfigure: (title: string, figure: Figure) => void;
@@ -15,9 +15,9 @@
   const said = (mm: number) => showLength(mm, p.unit);
 </script>
 
-<Wide label="Front frame">
+<Wide label="Face frame">
   <table class="facts">
-    <caption>The front frame, from a blank of {showLength(p.frame.blank_mm, p.unit, 0)}</caption>
+    <caption>The face frame, from a blank of {showLength(p.frame.blank_mm, p.unit, 0)}</caption>
     <tbody>
       {#each p.frame.stiles as s (s.side)}
         <tr>

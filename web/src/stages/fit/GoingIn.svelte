@@ -1,10 +1,10 @@
 <!-- Whether everything gets to its place, in the order in which it goes. -->
 <script lang="ts">
-  import type { BayFit, LengthUnit } from '../../api/types';
+  import type { PlaceFit, LengthUnit } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
 
   interface Props {
-    fit: BayFit;
+    fit: PlaceFit;
     /** Address of the job, where the way in is said. */
     job: string;
     unit: LengthUnit;

@@ -1,12 +1,12 @@
 <!-- Racks under the ceiling: each hanger's own length. -->
 <script lang="ts">
-  import type { BayFit, Figure, LengthUnit } from '../../api/types';
+  import type { PlaceFit, Figure, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import Wide from '../../shell/Wide.svelte';
 
   interface Props {
-    fit: BayFit;
+    fit: PlaceFit;
     unit: LengthUnit;
     onfigure: (title: string, figure: Figure) => void;
   }

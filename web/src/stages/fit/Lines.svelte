@@ -6,7 +6,7 @@
 
   interface Props {
     scribes: readonly Scribe[];
-    /** Address of the bay's cut lines in the API, and of the page that prints them. */
+    /** Address of the place's cut lines in the API, and of the page that prints them. */
     files: string;
     pages: string;
     unit: LengthUnit;
@@ -105,8 +105,8 @@
   </article>
 {:else}
   <p class="quiet">
-    Nothing is scribed to a wall. Choose filler strips, end panels or a front frame under “Sides”, or say
-    which walls a top meets.
+    Nothing is scribed to a wall. Choose filler strips, end panels or a face frame under “Sides”, or say which
+    walls a top meets.
   </p>
 {/each}
 

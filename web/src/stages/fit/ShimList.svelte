@@ -1,20 +1,20 @@
 <!-- The list to carry to the place: what goes under every support and behind every fixing. -->
 <script lang="ts">
-  import type { Bay, LengthUnit, Plan } from '../../api/types';
+  import type { Place, LengthUnit, Plan } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import { fillingWords, taperWords } from './words';
 
   interface Props {
     plan: Plan;
-    bay: Bay;
+    place: Place;
     unit: LengthUnit;
     before: ReadonlyMap<string, number>;
     lit: string | null;
     onpick: (id: string) => void;
   }
   let p: Props = $props();
-  const name = (id: string) => p.bay.units?.find((u) => u.id === id)?.name ?? id;
+  const name = (id: string) => p.place.units?.find((u) => u.id === id)?.name ?? id;
   const was = (id: string, now: number) => {
     const before = p.before.get(id);
     return before !== undefined && Math.abs(before - now) >= 0.05 ? before : null;

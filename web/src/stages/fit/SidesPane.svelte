@@ -1,6 +1,6 @@
 <!-- How the run meets its side walls: the split, the schools beside each other, and the gap at each side. -->
 <script lang="ts">
-  import type { BayFit, Closing, Figure, LengthUnit, Sides } from '../../api/types';
+  import type { PlaceFit, Closing, Figure, LengthUnit, Sides } from '../../api/types';
   import { Select, SelectItem } from '../../carbon';
   import { showLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
@@ -10,7 +10,7 @@
   import FrameParts from './FrameParts.svelte';
 
   interface Props {
-    fit: BayFit;
+    fit: PlaceFit;
     closing: Closing;
     unit: LengthUnit;
     onturn: (closing: Closing) => void;
@@ -33,8 +33,8 @@
   } as const;
   const NAMES: Record<string, string> = {
     fillers: 'Filler strips',
-    'front frame first': 'Front frame first, box behind',
-    'scribed panel': 'Scribe the end panels',
+    'face frame first': 'Face frame first, box behind',
+    'end panel': 'Scribe the end panels',
     'cover moulding': 'Cover moulding',
     'flexible filler': 'A bead of flexible filler',
     'shadow gap': 'A shadow gap',
@@ -96,7 +96,7 @@
       least={1}
       onchange={(mm) => turn({ board_mm: mm! })}
     />
-    {#if p.closing.school === 'front frame first'}
+    {#if p.closing.school === 'face frame first'}
       <LengthField
         label="Uprights of the frame"
         value={p.closing.mullion_mm ?? 40}
@@ -125,7 +125,7 @@
           )} wider than on the way in.{/if}
         {#if sides.moved_mm}The split moves the run by {showLength(sides.moved_mm, p.unit)}.{/if}
         {#if sides.made_mm !== null}Each made unit may be <b class="figure">{whole(sides.made_mm)}</b> wide.{/if}
-        {#if (p.closing.school ?? 'fillers') === 'front frame first' && sides.frame_mm !== null}Frame from
+        {#if (p.closing.school ?? 'fillers') === 'face frame first' && sides.frame_mm !== null}Frame from
           <b class="figure">{whole(sides.frame_mm)}</b>, box <b class="figure">{whole(sides.box_mm ?? 0)}</b> at
           most.{/if}
       </p>
@@ -222,7 +222,7 @@
   </section>
 {:else}
   <p class="quiet">
-    No side wall is measured. Add the left or the right wall to the bay and read it; fillers, openings and
+    No side wall is measured. Add the left or the right wall to the place and read it; fillers, openings and
     scribes follow from it.
   </p>
 {/each}

@@ -11,8 +11,8 @@
 
   let { params }: { params: Record<string, string> } = $props();
   const job = $derived(params['job'] ?? '');
-  const bay = $derived(params['bay'] ?? '');
-  const fit = $derived(`/jobs/${job}/${bay}/fit`);
+  const place = $derived(params['place'] ?? '');
+  const fit = $derived(`/jobs/${job}/${place}/fit`);
   let template = $state.raw<Template | null>(null);
   let missing = $state(false);
 
@@ -21,7 +21,7 @@
     document.title = 'Template · Wobble';
     void open.load(job);
     calls
-      .template(job, bay, params['scribe'] ?? '')
+      .template(job, place, params['scribe'] ?? '')
       .then((found) => (template = found))
       .catch((fault: unknown) => {
         missing = true;

@@ -1,10 +1,10 @@
 <!-- Ways of making the run level and lines for its backs, each with what it costs here. -->
 <script lang="ts">
-  import type { BackLine, BayFit, LengthUnit } from '../../api/types';
+  import type { BackLine, PlaceFit, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
 
   interface Props {
-    fit: BayFit;
+    fit: PlaceFit;
     line: BackLine;
     unit: LengthUnit;
     onturn: (line: BackLine) => void;

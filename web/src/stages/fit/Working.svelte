@@ -1,19 +1,19 @@
 <!-- How a figure came about: line by line, down to the readings that it rests on. -->
 <script lang="ts">
-  import type { Bay, Figure, LengthUnit } from '../../api/types';
+  import type { Place, Figure, LengthUnit } from '../../api/types';
   import Measure from '../../entry/Measure.svelte';
   import { readingValue, readingWords, spotWords } from '../../entry/places';
 
   interface Props {
     title: string;
     figure: Figure;
-    bay: Bay;
+    place: Place;
     unit: LengthUnit;
     onclose: () => void;
   }
   let p: Props = $props();
   const signed = (share: number) => `${share < 0 ? '−' : ''}${Math.round(Math.abs(share) * 100)}`;
-  const numbered = $derived(new Map((p.bay.readings ?? []).map((r, i) => [r.id, { r, n: i + 1 }])));
+  const numbered = $derived(new Map((p.place.readings ?? []).map((r, i) => [r.id, { r, n: i + 1 }])));
 </script>
 
 <section class="working" aria-label="Working of {p.title}">
@@ -37,8 +37,8 @@
               {@const found = numbered.get(share.reading)}
               {#if !found && share.reading.includes('/')}
                 <li>
-                  <span class="figure">{signed(share.weight * (step.sign ?? 1))} %</span> a reading in the bay round
-                  the corner
+                  <span class="figure">{signed(share.weight * (step.sign ?? 1))} %</span> a reading in the place
+                  round the corner
                 </li>
               {/if}
               {#if found}

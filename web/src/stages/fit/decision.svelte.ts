@@ -1,7 +1,7 @@
-/** The decisions of one bay while they are being turned: what they mean now, what they meant before, and the way back. */
+/** The decisions of one place while they are being turned: what they mean now, what they meant before, and the way back. */
 import { calls } from '../../api/calls';
 import { Refused } from '../../api/client';
-import type { BackLine, BayFit, Closing, Datum, Place } from '../../api/types';
+import type { BackLine, PlaceFit, Closing, Datum, Surveyed } from '../../api/types';
 import { open } from '../../state/job.svelte';
 import { notices } from '../../state/notices.svelte';
 import { remembered } from '../../state/store';
@@ -17,8 +17,8 @@ interface Choice {
 export class Decision {
   readonly job: string;
   readonly key: string;
-  fit = $state.raw<BayFit | null>(null);
-  place = $state.raw<Place | null>(null);
+  fit = $state.raw<PlaceFit | null>(null);
+  surveyed = $state.raw<Surveyed | null>(null);
   /** Shims and packing as they were under the decision kept last, by support or fixing, to mark what changes. */
   before = $state.raw<ReadonlyMap<string, number>>(new Map());
   turned = $state.raw<Choice | null>(null);
@@ -35,13 +35,13 @@ export class Decision {
     this.key = key;
   }
 
-  readonly bay = $derived.by(() => open.bay(this.key));
+  readonly place = $derived.by(() => open.place(this.key));
   readonly kept = $derived.by<Choice | null>(() =>
-    this.bay
+    this.place
       ? {
-          datum: this.bay.datum ?? { rule: 'high spot', over_mm: 0 },
-          back_line: this.bay.back_line ?? {},
-          closing: this.bay.closing ?? {},
+          datum: this.place.datum ?? { rule: 'high spot', over_mm: 0 },
+          back_line: this.place.back_line ?? {},
+          closing: this.place.closing ?? {},
         }
       : null,
   );
@@ -50,15 +50,15 @@ export class Decision {
 
   async load(): Promise<void> {
     await open.load(this.job);
-    if (this.#left || !this.bay) return;
+    if (this.#left || !this.place) return;
     try {
-      const [fit, place] = await Promise.all([
+      const [fit, surveyed] = await Promise.all([
         remembered(`fit-3 ${this.job} ${this.key}`, () => calls.fit(this.job, this.key)),
         remembered(`gauge ${this.job} ${this.key}`, () => calls.gauge(this.job, this.key)),
       ]);
       if (this.#left) return;
       this.fit = fit;
-      this.place = place;
+      this.surveyed = surveyed;
       this.before = gaps(fit);
     } catch (fault) {
       notices.refused(fault);
@@ -157,7 +157,7 @@ export class Decision {
 }
 
 /** The gap at every support, fixing and side, and the compass of every cut line: what a turned decision moves. */
-export function gaps(fit: BayFit): ReadonlyMap<string, number> {
+export function gaps(fit: PlaceFit): ReadonlyMap<string, number> {
   const plan = fit.plan;
   return new Map([
     ...(plan?.shims ?? []).map((s) => [s.support, s.gap.value_mm] as const),

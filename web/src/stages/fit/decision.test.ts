@@ -1,6 +1,6 @@
 /** A decision while it is turned: answered at once, kept once it has settled, and undone. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { BackLine, BayFit, Datum, StoredJob } from '../../api/types';
+import type { BackLine, PlaceFit, Datum, StoredJob } from '../../api/types';
 
 const high = (over_mm: number): Datum => ({ rule: 'high spot', over_mm });
 const fitOf = (datum: Datum) =>
@@ -14,22 +14,22 @@ const fitOf = (datum: Datum) =>
       shims: [{ support: 'A', gap: { value_mm: 5 + (datum.rule === 'high spot' ? datum.over_mm : 0) } }],
       packings: [],
     },
-  }) as unknown as BayFit;
+  }) as unknown as PlaceFit;
 
 let server: { revision: number; datum: Datum; back_line: BackLine };
 const stored = () =>
   ({
     id: 'job',
     revision: server.revision,
-    job: { units: 'mm', bays: [{ id: 'bay', datum: server.datum, back_line: server.back_line }] },
+    job: { units: 'mm', places: [{ id: 'place', datum: server.datum, back_line: server.back_line }] },
   }) as unknown as StoredJob;
 
 const calls = {
   job: vi.fn(() => Promise.resolve(stored())),
   gauge: vi.fn(() => Promise.resolve({ surfaces: [] })),
   fit: vi.fn(() => Promise.resolve(fitOf(server.datum))),
-  tryFit: vi.fn((_job: string, _bay: string, datum: Datum) => Promise.resolve(fitOf(datum))),
-  putDecisions: vi.fn((_job: string, _bay: string, revision: number, datum: Datum, back_line: BackLine) => {
+  tryFit: vi.fn((_job: string, _place: string, datum: Datum) => Promise.resolve(fitOf(datum))),
+  putDecisions: vi.fn((_job: string, _place: string, revision: number, datum: Datum, back_line: BackLine) => {
     if (revision !== server.revision) throw new Error(`stale: ${revision} is not ${server.revision}`);
     server = { revision: revision + 1, datum, back_line };
     return Promise.resolve(stored());
@@ -40,7 +40,7 @@ vi.mock('../../api/calls', () => ({ calls }));
 async function opened() {
   vi.resetModules();
   const { Decision } = await import('./decision.svelte');
-  const decision = new Decision('job', 'bay');
+  const decision = new Decision('job', 'place');
   await decision.load();
   return decision;
 }

@@ -1,6 +1,6 @@
 /** What goes into a gap, in words, and what a touched tick opens. */
 import { describe, expect, it } from 'vitest';
-import type { Bay, BayFit, Filling, Plan } from '../../api/types';
+import type { Place, PlaceFit, Filling, Plan } from '../../api/types';
 import { arc } from './arc';
 import { opened, uprightTicks } from './ticks';
 import { fillingWords, taperWords, turnWords } from './words';
@@ -74,8 +74,8 @@ const plan = {
     },
   ],
 } as unknown as Plan;
-const fit = { plan, findings: [] } as unknown as BayFit;
-const bay = { units: [{ id: 'A', name: 'A Drawers' }] } as unknown as Bay;
+const fit = { plan, findings: [] } as unknown as PlaceFit;
+const place = { units: [{ id: 'A', name: 'A Drawers' }] } as unknown as Place;
 
 describe('the upright rod of Fit', () => {
   it('has the underside, the fixings and each top once', () => {
@@ -88,12 +88,12 @@ describe('the upright rod of Fit', () => {
   });
 
   it('opens what is touched', () => {
-    expect(opened('A.front-left', fit, bay, 'mm')?.title).toBe('Under A Drawers, front left');
-    expect(opened('A.fix-1-left', fit, bay, 'mm')?.figure.value_mm).toBe(3.5);
-    const top = opened('top-730.5', fit, bay, 'mm');
+    expect(opened('A.front-left', fit, place, 'mm')?.title).toBe('Under A Drawers, front left');
+    expect(opened('A.fix-1-left', fit, place, 'mm')?.figure.value_mm).toBe(3.5);
+    const top = opened('top-730.5', fit, place, 'mm');
     expect(top?.figure.working.map((s) => s.value_mm)).toEqual([2.5, 728]);
-    expect(opened('along-110', fit, bay, 'mm')).toBeNull();
-    expect(opened(null, fit, bay, 'mm')).toBeNull();
+    expect(opened('along-110', fit, place, 'mm')).toBeNull();
+    expect(opened(null, fit, place, 'mm')).toBeNull();
   });
 });
 

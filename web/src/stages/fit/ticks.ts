@@ -1,5 +1,5 @@
 /** The upright rod of Fit, and what a touched tick, support, fixing or answer opens. */
-import type { BayFit, Bay, Figure, LengthUnit, Plan, Unit } from '../../api/types';
+import type { PlaceFit, Place, Figure, LengthUnit, Plan, Unit } from '../../api/types';
 import type { Tick } from '../../drawing/rods';
 import { showLength } from '../../entry/length';
 
@@ -45,10 +45,10 @@ export interface Opened {
 }
 
 /** The figure behind an id that was touched, or null if there is none to open. */
-export function opened(id: string | null, fit: BayFit, bay: Bay, unit: LengthUnit): Opened | null {
+export function opened(id: string | null, fit: PlaceFit, place: Place, unit: LengthUnit): Opened | null {
   const plan = fit.plan;
   if (!id || !plan) return null;
-  const name = (unitId: string) => bay.units.find((u) => u.id === unitId)?.name ?? unitId;
+  const name = (unitId: string) => place.units.find((u) => u.id === unitId)?.name ?? unitId;
   const shim = plan.shims.find((s) => s.support === id);
   if (shim) return { title: `Under ${name(shim.unit)}, ${shim.corner}`, figure: shim.gap };
   const packing = plan.packings.find((p) => p.fixing === id);

@@ -1,33 +1,33 @@
 <!-- Something found on site: an outlet, a pipe, a board in the way, or a note; where the user stands, kept on the device. -->
 <script lang="ts">
-  import type { Bay, LengthUnit, Mark, Note, SurfaceName } from '../../api/types';
+  import type { Place, LengthUnit, Obstacle, Note, SurfaceName } from '../../api/types';
   import { Modal, Select, SelectItem, TextArea, TextInput } from '../../carbon';
   import { newId } from '../../entry/ids';
   import { fieldByField } from '../../entry/fields';
   import LengthField from '../../entry/LengthField.svelte';
   import { AXIS_WORDS, SURFACE_NAMES } from '../../entry/places';
-  import { MARK_KINDS, TREATMENTS, USUAL } from '../jobs/marks';
+  import { OBSTACLE_KINDS, TREATMENTS, USUAL } from '../jobs/obstacles';
 
   interface Props {
-    bay: Bay;
+    place: Place;
     unit: LengthUnit;
     by: string;
     from: { surface: SurfaceName; at: [number, number] } | null;
     onclose: () => void;
-    onmark: (mark: Mark) => void;
+    onobstacle: (obstacle: Obstacle) => void;
     onnote: (note: Note) => void;
   }
   let p: Props = $props();
-  let what = $state<'mark' | 'note'>('mark');
-  let kind = $state<Mark['kind']>('outlet');
+  let what = $state<'obstacle' | 'note'>('obstacle');
+  let kind = $state<Obstacle['kind']>('outlet');
   let name = $state('');
   // svelte-ignore state_referenced_locally
-  let surface = $state<SurfaceName>(p.from?.surface ?? p.bay.surfaces[0]!);
+  let surface = $state<SurfaceName>(p.from?.surface ?? p.place.surfaces[0]!);
   // svelte-ignore state_referenced_locally
   let at = $state<[number, number]>(p.from?.at ?? [0, 0]);
   let size = $state<[number, number] | null>(null);
   let proud = $state(0);
-  let treatment = $state<Mark['treatment']>('keep clear');
+  let treatment = $state<Obstacle['treatment']>('keep clear');
   let text = $state('');
   let fault = $state('');
 
@@ -35,20 +35,22 @@
   const sized = $derived(size ?? USUAL[kind]);
 
   function record() {
+    const taken_at = new Date().toISOString();
+    const head = { id: newId(), taken_at, taken_by: p.by, supersedes: null, aside: null };
     if (what === 'note') {
       if (!text.trim()) return (fault = 'Write something first.');
       p.onnote({
-        id: newId(),
+        ...head,
+        fact: 'note',
         text: text.trim(),
-        written_at: new Date().toISOString(),
-        written_by: p.by,
         surface,
         at,
       });
     } else {
       const called = name.trim() || kind[0]!.toUpperCase() + kind.slice(1);
-      p.onmark({
-        id: newId(),
+      p.onobstacle({
+        ...head,
+        fact: 'obstacle',
         name: called,
         kind,
         surface,
@@ -76,16 +78,16 @@
 >
   <div class="form" use:fieldByField={() => void record()}>
     <Select labelText="What it is" bind:selected={what}>
-      <SelectItem value="mark" text="Something in the way" />
+      <SelectItem value="obstacle" text="Something in the way" />
       <SelectItem value="note" text="A note" />
     </Select>
     <div class="pair">
       <Select labelText="On the" bind:selected={surface}>
-        {#each p.bay.surfaces as s (s)}<SelectItem value={s} text={SURFACE_NAMES[s]} />{/each}
+        {#each p.place.surfaces as s (s)}<SelectItem value={s} text={SURFACE_NAMES[s]} />{/each}
       </Select>
-      {#if what === 'mark'}
+      {#if what === 'obstacle'}
         <Select labelText="Kind" bind:selected={kind}>
-          {#each MARK_KINDS as k (k)}<SelectItem value={k} text={k} />{/each}
+          {#each OBSTACLE_KINDS as k (k)}<SelectItem value={k} text={k} />{/each}
         </Select>
       {/if}
       <LengthField
@@ -100,7 +102,7 @@
         unit={p.unit}
         onchange={(mm) => (at = [at[0], mm!])}
       />
-      {#if what === 'mark'}
+      {#if what === 'obstacle'}
         <LengthField
           label="Wide"
           least={1}
@@ -127,7 +129,7 @@
         </Select>
       {/if}
     </div>
-    {#if what === 'mark'}
+    {#if what === 'obstacle'}
       <TextInput labelText="Called (if it has a name)" bind:value={name} />
     {:else}
       <TextArea labelText="Note" rows={3} bind:value={text} />

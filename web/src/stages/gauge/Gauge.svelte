@@ -4,7 +4,7 @@
   import Views from '../../drawing/Views.svelte';
   import Find from './Find.svelte';
   import Notes from './Notes.svelte';
-  import BayDrawing from '../../drawing/BayDrawing.svelte';
+  import PlaceDrawing from '../../drawing/PlaceDrawing.svelte';
   import { facePx, PROUD, xPx, yPx, zPx, type Found, type Layout } from '../../drawing/layout';
   import { longTicks, type Tick } from '../../drawing/rods';
   import { middle, valueAt } from '../../drawing/shape';
@@ -30,7 +30,7 @@
 
   let { params }: { params: Record<string, string> } = $props();
   // svelte-ignore state_referenced_locally
-  const round = new Round(params['job'] ?? '', params['bay'] ?? '');
+  const round = new Round(params['job'] ?? '', params['place'] ?? '');
 
   let pad = $state<NumberPad>();
   let choice = $state<LineChoice>();
@@ -44,8 +44,8 @@
   let doubtful = $state.raw<Reading | null>(null);
 
   const unit = $derived(open.units);
-  const bay = $derived(round.bay);
   const place = $derived(round.place);
+  const surveyed = $derived(round.surveyed);
   const tools = $derived(open.stored?.job.instruments ?? []);
   const HINTS = {
     floor: 'down from the line',
@@ -70,7 +70,7 @@
 
   /** What is known of the spot under the pointer: from the middle of its surface, proud or hollow. */
   function told(found: Found): string | null {
-    const shape = place?.surfaces.find((s) => s.surface === found.surface);
+    const shape = surveyed?.surfaces.find((s) => s.surface === found.surface);
     if (!shape?.n_readings) return null;
     const here = valueAt(shape, ...found.at);
     const by = (here.mean - middle(shape)) * PROUD[found.surface];
@@ -85,12 +85,12 @@
   }
 
   function again(reading: Reading) {
-    if (reading.kind === 'offset') then(() => round.goto(reading.surface, reading.at));
+    if (reading.fact === 'offset') then(() => round.goto(reading.surface, reading.at));
     else other = true;
   }
 
   function toBest() {
-    const best = place?.next_reading;
+    const best = surveyed?.next_reading;
     if (best)
       then(() => (round.best ? round.go(round.best) : round.goto(best.surface, best.at as [number, number])));
   }
@@ -104,14 +104,14 @@
       { keys: ['u'], what: 'Take the last reading back', run: () => void round.undo() },
       { keys: ['m'], what: 'The line was moved', run: () => choice?.ask() },
       { keys: ['r'], what: 'All readings', run: () => list?.scrollIntoView() },
-      { keys: ['f'], what: 'The bay unfolded', run: () => (view = 'unfolded') },
-      { keys: ['c'], what: 'The bay cut upright', run: () => (view = 'cut') },
-      { keys: ['v'], what: 'The bay in plan', run: () => (view = 'plan') },
+      { keys: ['f'], what: 'The place unfolded', run: () => (view = 'unfolded') },
+      { keys: ['c'], what: 'The place cut upright', run: () => (view = 'cut') },
+      { keys: ['v'], what: 'The place in plan', run: () => (view = 'plan') },
       { keys: ['n'], what: 'Found something, or a note', run: () => (finding = true) },
       { keys: ['l'], what: 'Another reading: a level, or across', run: () => (other = true) },
     ];
     void round.load().then(() => {
-      document.title = `Gauge · ${open.bay(round.key)?.name ?? ''} · Wobble`;
+      document.title = `Gauge · ${open.place(round.key)?.name ?? ''} · Wobble`;
       pad?.focus();
     });
     const deaf = waiting.onArrival((job) => void (job === round.job && round.arrived()));
@@ -124,7 +124,7 @@
 
 {#snippet onface(surface: SurfaceName, l: Layout)}
   {#if surface === 'back' || surface === 'floor'}
-    {#each bay?.units ?? [] as u (u.id)}
+    {#each place?.units ?? [] as u (u.id)}
       {@const tall = surface === 'back' ? u.height_mm : u.depth_mm}
       <rect
         class="ghost"
@@ -148,9 +148,9 @@
   />
 {/snippet}
 
-{#if open.missing || (open.stored && !bay)}
-  <Missing what="bay" to="/jobs/{round.job}" way="Go to the job" />
-{:else if bay && place}
+{#if open.missing || (open.stored && !place)}
+  <Missing what="place" to="/jobs/{round.job}" way="Go to the job" />
+{:else if place && surveyed}
   <Workbench
     bind:wobble
     caption={pointed ?? 'from the high spot down, and from the middle of each wall'}
@@ -158,18 +158,18 @@
     sideLabel="Take readings"
   >
     {#snippet picture(room: number)}
-      <Views bind:view {bay} {place} {unit} {room} exaggeration={wobble}>
+      <Views bind:view {place} {surveyed} {unit} {room} exaggeration={wobble}>
         {#snippet unfolded(height: number)}
-          <BayDrawing
-            bay={{ ...bay, marks: round.marks }}
-            {place}
+          <PlaceDrawing
+            place={{ ...place, obstacles: round.obstacles }}
+            {surveyed}
             {unit}
             room={height}
-            title="{bay.name}: stations and what they say"
+            title="{place.name}: stations and what they say"
             base={null}
             backReference={null}
             {upright}
-            long={longTicks(bay, unit)}
+            long={longTicks(place, unit)}
             {lit}
             exaggeration={wobble}
             onpick={(id) => (lit = lit === id ? null : id)}
@@ -182,13 +182,20 @@
     {/snippet}
     {#snippet below()}
       <Legend />
-      <Notes notes={bay.notes ?? []} waiting={round.pendingNotes} {unit} />
-      <Traits job={round.job} bay={round.key} {place} {unit} instruments={tools} readings={bay.readings} />
+      <Notes notes={place.notes ?? []} waiting={round.pendingNotes} {unit} />
+      <Traits
+        job={round.job}
+        place={round.key}
+        {surveyed}
+        {unit}
+        instruments={tools}
+        readings={place.readings}
+      />
       <section class="list" bind:this={list} aria-label="Readings">
         <h2>Readings</h2>
         <ReadingList
-          {bay}
           {place}
+          {surveyed}
           waiting={round.pending}
           {unit}
           onagain={again}
@@ -196,7 +203,7 @@
           onback={(r) => void round.putBack(r)}
           ondrop={(r) => void waiting.take(r.id)}
         />
-        {#if !bay.readings.length && !round.pending.length}
+        {#if !place.readings.length && !round.pending.length}
           <p class="quiet">None yet. Type the first one and press Enter.</p>
         {/if}
       </section>
@@ -208,8 +215,8 @@
           <LineChoice
             spans={round.spans}
             bind:this={choice}
-            {bay}
             {place}
+            {surveyed}
             surface={round.target.surface}
             {unit}
             line={round.line}
@@ -241,7 +248,7 @@
         <div><GaugeAnswers {round} {unit} onagain={again} onbest={toBest} /></div>
         <div class="more">
           <button class="link" onclick={() => list?.scrollIntoView()}
-            >All readings <span class="figure">{bay.readings.length}</span></button
+            >All readings <span class="figure">{place.readings.length}</span></button
           >
           <button class="link" onclick={() => (other = true)}>Level, or across…</button>
           <button class="link" onclick={() => (finding = true)}>Found…</button>
@@ -262,18 +269,18 @@
   {/if}
   {#if finding}
     <Find
-      {bay}
+      {place}
       {unit}
       by={session.name}
       from={round.target}
       onclose={() => (finding = false)}
-      onmark={(m) => void waiting.keepMark(round.job, round.key, m, null)}
-      onnote={(n) => void waiting.keepNote(round.job, round.key, n)}
+      onobstacle={(m) => void waiting.keep(round.job, round.key, m)}
+      onnote={(n) => void waiting.keep(round.job, round.key, n)}
     />
   {/if}
   {#if other}
     <OtherReading
-      {bay}
+      {place}
       job={round.job}
       {unit}
       instruments={tools}

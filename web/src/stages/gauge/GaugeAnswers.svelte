@@ -14,13 +14,13 @@
     onbest: () => void;
   }
   let p: Props = $props();
-  const verdicts = $derived(p.round.place?.verdicts ?? []);
+  const verdicts = $derived(p.round.surveyed?.verdicts ?? []);
   const suspects = $derived(verdicts.filter((v) => v.verdict === 'take again'));
-  const readings = $derived(new Map((p.round.bay?.readings ?? []).map((r) => [r.id, r])));
+  const readings = $derived(new Map((p.round.place?.readings ?? []).map((r) => [r.id, r])));
   const left = $derived(
     p.round.stations.filter((s) => !s.read_by && !p.round.pendingStations.has(s.id)).length,
   );
-  const best = $derived(p.round.place?.next_reading);
+  const best = $derived(p.round.surveyed?.next_reading);
   const by = (r: Reading) => (r.taken_by ? ` by ${r.taken_by}` : '');
 
   /** What one reading more, or two, would still do to what is decided. */

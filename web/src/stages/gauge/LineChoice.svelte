@@ -1,14 +1,14 @@
 <!-- What the next reading is read from, and with; a line that was moved becomes a new one. -->
 <script lang="ts">
-  import type { Bay, Instrument, LengthUnit, Place, SetUp, SurfaceName } from '../../api/types';
+  import type { Place, Instrument, LengthUnit, Surveyed, SetUp, SurfaceName } from '../../api/types';
   import { Modal, Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { ACROSS, lineWords } from '../../entry/places';
   import { open } from '../../state/job.svelte';
 
   interface Props {
-    bay: Bay;
     place: Place;
+    surveyed: Surveyed;
     surface: SurfaceName;
     /** Whether a distance across is taken, which needs no line. */
     spans: boolean;
@@ -21,7 +21,7 @@
   }
   let p: Props = $props();
   const across = $derived(ACROSS[p.surface]);
-  const lines = $derived((p.bay.set_ups ?? []).filter((s) => (s.across ?? 'z') === across));
+  const lines = $derived((p.place.set_ups ?? []).filter((s) => (s.across ?? 'z') === across));
   const word = $derived(across === 'z' ? 'level line' : 'plumb line');
   let asked = $state(false);
   let name = $state('');
@@ -36,11 +36,11 @@
   }
 
   async function add() {
-    const taken = new Set((p.bay.set_ups ?? []).map((s) => s.id));
+    const taken = new Set((p.place.set_ups ?? []).map((s) => s.id));
     let n = taken.size + 1;
     while (taken.has(`line-${n}`)) n += 1;
     const made: SetUp = { id: `line-${n}`, name: name.trim() || word, across, at_mm: at, sigma_mm: 0 };
-    if (await open.putBay({ ...p.bay, set_ups: [...(p.bay.set_ups ?? []), made] })) {
+    if (await open.putPlace({ ...p.place, set_ups: [...(p.place.set_ups ?? []), made] })) {
       asked = false;
       p.online(made.id);
     }
@@ -63,7 +63,7 @@
           text={lineWords(
             s,
             p.unit,
-            p.place.set_ups.find((f) => f.set_up === s.id),
+            p.surveyed.set_ups.find((f) => f.set_up === s.id),
           )}
         />
       {/each}

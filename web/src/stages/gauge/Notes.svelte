@@ -1,4 +1,4 @@
-<!-- What was noted in the bay, newest first; what still waits on this device says so. -->
+<!-- What was noted in the place, newest first; what still waits on this device says so. -->
 <script lang="ts">
   import type { LengthUnit, Note } from '../../api/types';
   import { spotWords, SURFACE_NAMES } from '../../entry/places';
@@ -8,7 +8,7 @@
   const ids = $derived(new Set(waiting.map((n) => n.id)));
   const all = $derived([...notes, ...waiting.filter((w) => !notes.some((n) => n.id === w.id))].toReversed());
   const when = (n: Note) =>
-    new Date(n.written_at).toLocaleString(undefined, {
+    new Date(n.taken_at).toLocaleString(undefined, {
       day: 'numeric',
       month: 'short',
       hour: '2-digit',
@@ -29,9 +29,7 @@
                 n.at as [number, number],
                 unit,
               )} ·
-            {/if}{when(n)}{n.written_by ? `, ${n.written_by}` : ''}{ids.has(n.id)
-              ? ' · waiting to be sent'
-              : ''}
+            {/if}{when(n)}{n.taken_by ? `, ${n.taken_by}` : ''}{ids.has(n.id) ? ' · waiting to be sent' : ''}
           </small>
         </li>
       {/each}

@@ -1,7 +1,7 @@
 <!-- Readings that are not taken from a line: a level, a straightedge, a corner, a distance across, a profile, a scan. -->
 <script lang="ts">
   import { calls } from '../../api/calls';
-  import type { Bay, Instrument, LengthUnit, Reading, SurfaceName } from '../../api/types';
+  import type { Place, Instrument, LengthUnit, Reading, SurfaceName } from '../../api/types';
   import { Checkbox, FileUploaderButton, Modal, Select, SelectItem, TextArea, TextInput } from '../../carbon';
   import { newId } from '../../entry/ids';
   import { parseLength } from '../../entry/length';
@@ -12,7 +12,7 @@
   import { FIELDS, KIND_NAMES, kindsOf, type Kind } from './kinds';
 
   interface Props {
-    bay: Bay;
+    place: Place;
     job: string;
     unit: LengthUnit;
     instruments: readonly Instrument[];
@@ -25,7 +25,7 @@
   }
   let p: Props = $props();
 
-  const kinds = $derived(kindsOf(p.bay.surfaces));
+  const kinds = $derived(kindsOf(p.place.surfaces));
   let kind = $state<Kind>('slope');
   // svelte-ignore state_referenced_locally
   let surface = $state<SurfaceName>(p.from?.surface ?? 'floor');
@@ -50,13 +50,13 @@
     AXIS_WORDS[kind === 'left-right' ? 'left' : kind === 'floor-ceiling' ? 'floor' : surface],
   );
   const fields = $derived(FIELDS[kind](words, how));
-  const lines = $derived(p.bay.set_ups.filter((s) => s.across === ACROSS[surface]));
+  const lines = $derived(p.place.set_ups.filter((s) => s.across === ACROSS[surface]));
   const onSurface = $derived(kind === 'slope' || kind === 'gap' || kind === 'profile' || kind === 'scan');
   const fromLine = $derived(kind === 'profile' || kind === 'scan');
   /** A corner is corner only where there is a side wall to it. */
   const sides = $derived(
     (['back-left', 'back-right'] as const).filter((c) =>
-      p.bay.surfaces.includes(c === 'back-left' ? 'left' : 'right'),
+      p.place.surfaces.includes(c === 'back-left' ? 'left' : 'right'),
     ),
   );
 
@@ -84,7 +84,7 @@
       if (!scanned) return 'Choose a file of points.';
       return {
         ...common(),
-        kind,
+        fact: kind,
         surface,
         set_up,
         points: scanned.points,
@@ -101,7 +101,7 @@
       if (bad >= 0) return `Line ${bad + 1} is not a height and a distance, such as 450; 612.`;
       return {
         ...common(),
-        kind,
+        fact: kind,
         surface,
         set_up,
         along_mm: places['a']!,
@@ -115,7 +115,7 @@
       case 'slope':
         return {
           ...common(),
-          kind,
+          fact: kind,
           surface,
           start: at('a', 'b'),
           end: at('c', 'd'),
@@ -127,7 +127,7 @@
         if (value < 0) return 'A gap is not below nothing: where the edge rocks, touch it at the bump.';
         return {
           ...common(),
-          kind,
+          fact: kind,
           surface,
           start: at('a', 'b'),
           end: at('c', 'd'),
@@ -138,7 +138,7 @@
         const [along_mm, out_mm] = at('b', 'c');
         return {
           ...common(),
-          kind,
+          fact: kind,
           corner: side,
           height_mm: places['a']!,
           along_mm,
@@ -149,7 +149,7 @@
       }
       default:
         if (value <= 0) return 'A distance across is more than nothing.';
-        return { ...common(), kind: 'span', between: kind, at: at('a', 'b'), value_mm: value };
+        return { ...common(), fact: 'span', between: kind, at: at('a', 'b'), value_mm: value };
     }
   }
 
@@ -168,7 +168,7 @@
     busy = true;
     sent = 0;
     try {
-      scanned = await calls.thinScan(p.job, p.bay.id, surface, file, (share) => (sent = share));
+      scanned = await calls.thinScan(p.job, p.place.id, surface, file, (share) => (sent = share));
       fault = '';
     } catch (refused) {
       notices.refused(refused);
@@ -196,7 +196,7 @@
     </Select>
     {#if onSurface}
       <Select labelText="On the" bind:selected={surface}>
-        {#each p.bay.surfaces as s (s)}<SelectItem value={s} text={SURFACE_NAMES[s]} />{/each}
+        {#each p.place.surfaces as s (s)}<SelectItem value={s} text={SURFACE_NAMES[s]} />{/each}
       </Select>
     {:else if kind === 'corner'}
       <div class="pair">

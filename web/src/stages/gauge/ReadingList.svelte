@@ -1,12 +1,12 @@
-<!-- Every reading of the bay, newest first: what it says, whether it agrees, and what became of it. -->
+<!-- Every reading of the place, newest first: what it says, whether it agrees, and what became of it. -->
 <script lang="ts">
-  import type { Bay, LengthUnit, Place, Reading } from '../../api/types';
+  import type { Place, LengthUnit, Surveyed, Reading } from '../../api/types';
   import { showLength } from '../../entry/length';
   import { readingValue, readingWords } from '../../entry/places';
 
   interface Props {
-    bay: Bay;
     place: Place;
+    surveyed: Surveyed;
     waiting: readonly Reading[];
     unit: LengthUnit;
     onagain: (reading: Reading) => void;
@@ -15,11 +15,11 @@
     ondrop: (reading: Reading) => void;
   }
   let p: Props = $props();
-  const verdicts = $derived(new Map(p.place.verdicts.map((v) => [v.reading, v])));
+  const verdicts = $derived(new Map(p.surveyed.verdicts.map((v) => [v.reading, v])));
   const replaced = $derived(
-    new Set([...(p.bay.readings ?? []), ...p.waiting].filter((r) => !r.aside).map((r) => r.supersedes)),
+    new Set([...(p.place.readings ?? []), ...p.waiting].filter((r) => !r.aside).map((r) => r.supersedes)),
   );
-  const rows = $derived([...(p.bay.readings ?? []).map((reading, i) => ({ reading, n: i + 1 }))].reverse());
+  const rows = $derived([...(p.place.readings ?? []).map((reading, i) => ({ reading, n: i + 1 }))].reverse());
   const time = (r: Reading) =>
     new Date(r.taken_at).toLocaleString(undefined, {
       day: 'numeric',
@@ -67,7 +67,7 @@
         {#if reading.aside}
           <button class="link" onclick={() => p.onback(reading)}>Put back</button>
         {:else if !out}
-          {#if reading.kind === 'offset'}<button class="link" onclick={() => p.onagain(reading)}>Again</button
+          {#if reading.fact === 'offset'}<button class="link" onclick={() => p.onagain(reading)}>Again</button
             >{/if}
           <button class="link" onclick={() => p.onaside(reading)}>Set aside</button>
         {/if}

@@ -22,7 +22,7 @@
     </div>
     <button onclick={() => round.step(1)} aria-label="Next station">›</button>
   </div>
-  {#if round.here?.kind === 'offset' || round.here?.kind === 'span'}
+  {#if round.here?.fact === 'offset' || round.here?.fact === 'span'}
     <p class="here" class:doubted>
       Read <span class="figure">{showLength(round.here.value_mm, unit)}</span>{doubted
         ? ', which disagrees'

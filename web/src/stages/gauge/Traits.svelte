@@ -2,7 +2,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { Instrument, LengthUnit, Place, Reading, Trait } from '../../api/types';
+  import type { Instrument, LengthUnit, Surveyed, Reading, Trait } from '../../api/types';
   import Measure from '../../entry/Measure.svelte';
   import { readingValue, readingWords, spotWords, SURFACE_NAMES } from '../../entry/places';
   import { notices } from '../../state/notices.svelte';
@@ -11,22 +11,22 @@
 
   interface Props {
     job: string;
-    bay: string;
-    place: Place;
+    place: string;
+    surveyed: Surveyed;
     unit: LengthUnit;
     instruments: readonly Instrument[];
     readings: readonly Reading[];
   }
-  let { job, bay, place, unit, instruments, readings }: Props = $props();
+  let { job, place, surveyed, unit, instruments, readings }: Props = $props();
   let found = $state.raw<Trait[]>([]);
   let opened = $state('');
   const numbered = $derived(new Map(readings.map((r, i) => [r.id, { r, n: i + 1 }])));
 
   // what a place is like costs more than a reading, so it is asked for when the readings have settled
   $effect(() => {
-    void place.verdicts;
+    void surveyed.verdicts;
     const timer = setTimeout(() => {
-      untrack(() => remembered(`traits ${job} ${bay}`, () => calls.traits(job, bay)))
+      untrack(() => remembered(`traits ${job} ${place}`, () => calls.traits(job, place)))
         .then((traits) => (found = traits))
         .catch((fault: unknown) => notices.refused(fault));
     }, 600);
@@ -42,17 +42,17 @@
     <h2>What the place is like</h2>
     {#if found.length}<button class="chip no-print" onclick={() => print()}>Print</button>{/if}
   </div>
-  {#if place.knock}
+  {#if surveyed.knock}
     <p class="knock">
       ▲ A line was knocked by <Measure
-        mm={Math.abs(place.knock.by_mm)}
-        sd={place.knock.sd_mm}
+        mm={Math.abs(surveyed.knock.by_mm)}
+        sd={surveyed.knock.sd_mm}
         {unit}
         named
       />; what was read since is corrected. Check the line and read two early stations again.
     </p>
   {/if}
-  {#each place.biases as b (b.instrument)}
+  {#each surveyed.biases as b (b.instrument)}
     <p class="quiet">
       {instruments.find((i) => i.id === b.instrument)?.name ?? b.instrument} reads
       <span class="figure">{Math.abs(b.mm_per_m).toFixed(1)} ± {(Math.ceil(b.sd * 10) / 10).toFixed(1)}</span>
@@ -107,7 +107,7 @@
                     {UNITS[t.unit ?? 'mm']} a mm of
                     {known
                       ? `reading ${known.n}: ${readingWords(known.r, unit)}, ${readingValue(known.r, unit)}`
-                      : 'a reading in the bay round the corner'}
+                      : 'a reading in the place round the corner'}
                   </div>
                 {/each}
               </td>
@@ -118,7 +118,7 @@
     </table>
   {:else}
     <p class="quiet">
-      {place.surfaces.some((s) => s.n_readings > 2)
+      {surveyed.surfaces.some((s) => s.n_readings > 2)
         ? 'Working it out…'
         : 'Three readings on a surface begin to tell.'}
     </p>

@@ -68,14 +68,14 @@ describe('the kinds of readings', () => {
   };
   it.each<[Reading, string, string]>([
     [
-      { ...common, kind: 'span', between: 'floor-ceiling', at: [900, 60], value_mm: 2390 },
+      { ...common, fact: 'span', between: 'floor-ceiling', at: [900, 60], value_mm: 2390 },
       'Floor to ceiling, 900 along, 60 out',
       '2390.0',
     ],
     [
       {
         ...common,
-        kind: 'slope',
+        fact: 'slope',
         surface: 'floor',
         start: [0, 60],
         end: [600, 60],
@@ -89,7 +89,7 @@ describe('the kinds of readings', () => {
     [
       {
         ...common,
-        kind: 'corner',
+        fact: 'corner',
         corner: 'back-left',
         height_mm: 900,
         along_mm: 600,
@@ -101,14 +101,14 @@ describe('the kinds of readings', () => {
       '1003.0',
     ],
     [
-      { ...common, kind: 'gap', surface: 'back', start: [0, 0], end: [900, 0], at: [450, 300], value_mm: 4 },
+      { ...common, fact: 'gap', surface: 'back', start: [0, 0], end: [900, 0], at: [450, 300], value_mm: 4 },
       'Back wall, gap at 450 along, 300 up',
       '4.0',
     ],
     [
       {
         ...common,
-        kind: 'profile',
+        fact: 'profile',
         surface: 'back',
         set_up: 's',
         along_mm: 600,

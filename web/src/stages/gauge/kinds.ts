@@ -13,7 +13,7 @@ export const KIND_NAMES: Record<Kind, string> = {
   scan: 'A scan from a file',
 };
 
-/** The kinds that a bay's surfaces allow. */
+/** The kinds that a place's surfaces allow. */
 export function kindsOf(surfaces: readonly SurfaceName[]): Kind[] {
   const has = (...names: SurfaceName[]) => names.every((s) => surfaces.includes(s));
   const corner = has('back') && (has('left') || has('right'));

@@ -1,6 +1,7 @@
-/** The round of one bay as the user walks it: what is read, what waits, what is next; readings are added, never changed. */
+/** The round of one place as the user walks it: what is read, what waits, what is next; readings are added, never changed. */
 import { calls } from '../../api/calls';
-import type { Mark, Place, Reading, Station, SurfaceName } from '../../api/types';
+import type { Obstacle, Surveyed, Reading, Station, SurfaceName } from '../../api/types';
+import { withWaiting } from '../../entry/facts';
 import { newId } from '../../entry/ids';
 import { ACROSS } from '../../entry/places';
 import { neighbour, nextOpen } from '../../entry/walk';
@@ -19,7 +20,7 @@ export interface Target {
 export class Round {
   readonly job: string;
   readonly key: string;
-  place = $state.raw<Place | null>(null);
+  surveyed = $state.raw<Surveyed | null>(null);
   target = $state.raw<Target | null>(null);
   /** The line chosen for each axis. */
   lines = $state.raw<Partial<Record<'x' | 'y' | 'z', string>>>({});
@@ -36,12 +37,12 @@ export class Round {
     this.key = key;
   }
 
-  readonly bay = $derived.by(() => open.bay(this.key));
-  readonly stations = $derived(this.place?.stations ?? []);
-  readonly pending = $derived.by(() => waiting.of(this.job, this.key));
+  readonly place = $derived.by(() => open.place(this.key));
+  readonly stations = $derived(this.surveyed?.stations ?? []);
+  readonly pending = $derived.by(() => waiting.readings(this.job, this.key));
   readonly pendingStations = $derived(new Set(this.pending.map((r) => this.#stationOf(r))));
   readonly suspects = $derived(
-    new Set((this.place?.verdicts ?? []).filter((v) => v.verdict === 'take again').map((v) => v.reading)),
+    new Set((this.surveyed?.verdicts ?? []).filter((v) => v.verdict === 'take again').map((v) => v.reading)),
   );
   readonly station = $derived(this.stations.find((s) => s.id === this.target?.station) ?? null);
   /** The newest reading at the target, if any: one that still waits here comes after all that the server has. */
@@ -49,37 +50,35 @@ export class Round {
     const station = this.station;
     if (!station) return null;
     const waits = this.pending.findLast((r) => this.#stationOf(r) === station.id);
-    return waits ?? (this.bay?.readings ?? []).find((r) => r.id === station.read_by) ?? null;
+    return waits ?? (this.place?.readings ?? []).find((r) => r.id === station.read_by) ?? null;
   });
-  readonly lastVerdict = $derived(this.place?.verdicts.find((v) => v.reading === this.last?.id) ?? null);
+  readonly lastVerdict = $derived(this.surveyed?.verdicts.find((v) => v.reading === this.last?.id) ?? null);
   /** Whether a distance across is taken here, which needs no line. */
   readonly spans = $derived(this.station?.takes === 'span');
   /** Readings of which two retakes stand, as when two people went back with no connection. */
   readonly twice = $derived.by<[Reading, Reading][]>(() => {
-    const standing = new Set((this.place?.verdicts ?? []).map((v) => v.reading));
-    const again = (this.bay?.readings ?? []).filter((r) => r.supersedes && standing.has(r.id));
+    const standing = new Set((this.surveyed?.verdicts ?? []).map((v) => v.reading));
+    const again = (this.place?.readings ?? []).filter((r) => r.supersedes && standing.has(r.id));
     return again.flatMap((two, i) => {
       const one = again.slice(0, i).find((r) => r.supersedes === two.supersedes);
       return one ? [[one, two] as [Reading, Reading]] : [];
     });
   });
   /** What is in the way, with what still waits here. */
-  readonly marks = $derived.by<Mark[]>(() => {
-    const mine = waiting.marksOf(this.job, this.key);
-    const kept = (this.bay?.marks ?? []).filter((m) => !mine.some((w) => w.id === m.id));
-    return [...kept, ...mine];
+  readonly obstacles = $derived.by<Obstacle[]>(() => {
+    return withWaiting(this.place?.obstacles ?? [], waiting.obstacles(this.job, this.key));
   });
-  readonly pendingNotes = $derived.by(() => waiting.notesOf(this.job, this.key));
-  readonly best = $derived(this.stations.find((s) => s.id === this.place?.next_reading?.station) ?? null);
+  readonly pendingNotes = $derived.by(() => waiting.notes(this.job, this.key));
+  readonly best = $derived(this.stations.find((s) => s.id === this.surveyed?.next_reading?.station) ?? null);
   readonly line = $derived(this.#lineFor(this.target?.surface ?? 'floor'));
 
   async load(): Promise<void> {
     await open.load(this.job);
-    if (this.#left || !this.bay) return;
+    if (this.#left || !this.place) return;
     await this.#solve();
     if (this.#left) return;
     this.instrument ??=
-      this.bay.readings?.findLast((r) => r.kind === 'offset')?.instrument ??
+      this.place.readings?.findLast((r) => r.fact === 'offset')?.instrument ??
       open.stored?.job.instruments?.[0]?.id ??
       null;
     if (!this.target) this.next();
@@ -88,8 +87,10 @@ export class Round {
 
   async #solve(): Promise<void> {
     try {
-      const place = await remembered(`gauge ${this.job} ${this.key}`, () => calls.gauge(this.job, this.key));
-      if (!this.#left) this.place = place;
+      const surveyed = await remembered(`gauge ${this.job} ${this.key}`, () =>
+        calls.gauge(this.job, this.key),
+      );
+      if (!this.#left) this.surveyed = surveyed;
     } catch (fault) {
       notices.refused(fault);
     }
@@ -108,8 +109,8 @@ export class Round {
 
   /** The station that a reading was taken at; empty for one of its own. */
   #stationOf(reading: Reading): string {
-    if (reading.kind === 'offset') return this.#stationAt(reading.surface, reading.at);
-    if (reading.kind === 'span' && reading.between === 'floor-ceiling')
+    if (reading.fact === 'offset') return this.#stationAt(reading.surface, reading.at);
+    if (reading.fact === 'span' && reading.between === 'floor-ceiling')
       return this.#stationAt('ceiling', reading.at);
     return '';
   }
@@ -123,11 +124,11 @@ export class Round {
 
   #lineFor(surface: SurfaceName): string | null {
     const across = ACROSS[surface];
-    const known = (this.bay?.set_ups ?? []).filter((s) => (s.across ?? 'z') === across);
-    const used = this.bay?.readings?.findLast(
-      (r) => r.kind === 'offset' && known.some((s) => s.id === r.set_up),
+    const known = (this.place?.set_ups ?? []).filter((s) => (s.across ?? 'z') === across);
+    const used = this.place?.readings?.findLast(
+      (r) => r.fact === 'offset' && known.some((s) => s.id === r.set_up),
     );
-    return this.lines[across] ?? (used?.kind === 'offset' ? used.set_up : known.at(-1)?.id) ?? null;
+    return this.lines[across] ?? (used?.fact === 'offset' ? used.set_up : known.at(-1)?.id) ?? null;
   }
 
   choose(line: string): void {
@@ -154,10 +155,10 @@ export class Round {
 
   /** Spots of standing readings on a face that belong to no station. */
   loose(surface: SurfaceName): { id: string; at: [number, number]; suspect: boolean }[] {
-    const standing = new Set((this.place?.verdicts ?? []).map((v) => v.reading));
+    const standing = new Set((this.surveyed?.verdicts ?? []).map((v) => v.reading));
     const taken = new Set(this.stations.map((s) => s.read_by));
-    return (this.bay?.readings ?? []).flatMap((r) =>
-      r.kind === 'offset' && r.surface === surface && standing.has(r.id) && !taken.has(r.id)
+    return (this.place?.readings ?? []).flatMap((r) =>
+      r.fact === 'offset' && r.surface === surface && standing.has(r.id) && !taken.has(r.id)
         ? [{ id: r.id, at: r.at, suspect: this.suspects.has(r.id) }]
         : [],
     );
@@ -180,8 +181,8 @@ export class Round {
     const { surface, at } = this.target;
     const supersedes = this.here && this.replaces ? this.here.id : null;
     const common = { ...this.#common(typed), supersedes, at, value_mm: mm };
-    if (this.spans) await this.add({ ...common, kind: 'span', between: 'floor-ceiling' });
-    else if (this.line) await this.add({ ...common, kind: 'offset', surface, set_up: this.line });
+    if (this.spans) await this.add({ ...common, fact: 'span', between: 'floor-ceiling' });
+    else if (this.line) await this.add({ ...common, fact: 'offset', surface, set_up: this.line });
   }
 
   /** Keep a reading, however it was taken, and walk on. */
@@ -190,7 +191,7 @@ export class Round {
     this.#done = [...this.#done, reading.id];
     // kept first, so that the walk knows the station as read
     const kept = waiting.keep(this.job, this.key, reading);
-    if (reading.kind === 'offset' || this.spans) this.next();
+    if (reading.fact === 'offset' || this.spans) this.next();
     await kept;
   }
 
@@ -218,10 +219,10 @@ export class Round {
     this.#done = this.#done.slice(0, -1);
     if (await waiting.take(id)) return;
     // it may have just arrived, before this page has looked again
-    if (!this.bay?.readings.some((r) => r.id === id)) await this.arrived();
-    const reading = this.bay?.readings.find((r) => r.id === id);
+    if (!this.place?.readings.some((r) => r.id === id)) await this.arrived();
+    const reading = this.place?.readings.find((r) => r.id === id);
     if (reading) await this.setAside(reading, 'taken back');
-    if (reading?.kind === 'offset') this.goto(reading.surface, reading.at);
+    if (reading?.fact === 'offset') this.goto(reading.surface, reading.at);
   }
 
   async setAside(reading: Reading, reason: string): Promise<void> {

@@ -11,7 +11,7 @@
 
   interface Props {
     job: string;
-    bay: string;
+    place: string;
     high: number;
     unit: LengthUnit;
     /** Asked anew where what is known behind the wall has changed. */
@@ -31,7 +31,7 @@
   $effect(() => {
     void p.known;
     calls
-      .furring(p.job, p.bay, $state.snapshot(asked))
+      .furring(p.job, p.place, $state.snapshot(asked))
       .then((f) => ((made = f.furring), (fault = '')))
       .catch((f: unknown) => {
         made = null;

@@ -4,16 +4,16 @@
   import { calls } from '../../api/calls';
   import type {
     Backing,
-    BayFit,
-    BayHold,
+    PlaceFit,
+    PlaceHold,
     Behind,
     Detection,
     Held,
-    Place,
+    Surveyed,
     Point,
     SurfaceName,
   } from '../../api/types';
-  import BayDrawing from '../../drawing/BayDrawing.svelte';
+  import PlaceDrawing from '../../drawing/PlaceDrawing.svelte';
   import type { Found, Layout } from '../../drawing/layout';
   import { longTicks, type Tick } from '../../drawing/rods';
   import { newId } from '../../entry/ids';
@@ -25,6 +25,7 @@
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
+  import { session } from '../../state/session.svelte';
   import { remembered } from '../../state/store';
   import { waiting } from '../../state/waiting.svelte';
   import { BACKING, CEILING, FLOOR } from './backing';
@@ -41,12 +42,12 @@
 
   let { params }: { params: Record<string, string> } = $props();
   const job = $derived(params['job'] ?? '');
-  const key = $derived(params['bay'] ?? '');
+  const key = $derived(params['place'] ?? '');
   const PANES = ['Drilling list', 'Rests and joins', 'Overhead', 'Flatten', 'Hang things on'] as const;
 
-  let hold = $state.raw<BayHold | null>(null);
-  let fit = $state.raw<BayFit | null>(null);
-  let place = $state.raw<Place | null>(null);
+  let hold = $state.raw<PlaceHold | null>(null);
+  let fit = $state.raw<PlaceFit | null>(null);
+  let surveyed = $state.raw<Surveyed | null>(null);
   let lit = $state<string | null>(null);
   let wobble = $state(20);
   /** Whether it is asked what the walls are made of: at first, where nobody has said. */
@@ -61,22 +62,22 @@
   /** What was sent last is in view again. */
   let arrived: Promise<void> = Promise.resolve();
 
-  const bay = $derived(open.bay(key));
+  const place = $derived(open.place(key));
   const unit = $derived(open.units);
-  const backing = $derived(bay?.backing ?? BACKING);
-  const overhead = $derived(bay?.overhead ?? CEILING);
-  const underfoot = $derived(bay?.underfoot ?? FLOOR);
+  const backing = $derived(place?.backing ?? BACKING);
+  const overhead = $derived(place?.overhead ?? CEILING);
+  const underfoot = $derived(place?.underfoot ?? FLOOR);
   const backings = $derived({ walls: backing, ceiling: overhead, floor: underfoot });
   const base = $derived(fit?.plan?.base.tied ? fit.plan.base.height.value_mm : 0);
   const points = $derived<Point[]>([...(hold?.held ?? []), ...(hold?.cleats ?? [])].flatMap((h) => h.points));
   const chosen = $derived(points.find((q) => `screw-${q.order}` === lit) ?? null);
-  const name = (id: string) => bay?.units.find((u) => u.id === id)?.name ?? id;
-  const pending = $derived(waiting.detectionsOf(job, key));
+  const name = (id: string) => place?.units.find((u) => u.id === id)?.name ?? id;
+  const pending = $derived(waiting.detections(job, key));
   const waits = $derived(new Set(pending.map((d) => d.id)));
-  const found = $derived([...(bay?.detections ?? []).filter((d) => !waits.has(d.id)), ...pending]);
+  const found = $derived([...(place?.detections ?? []).filter((d) => !waits.has(d.id)), ...pending]);
   const against = $derived([...(hold ? [hold.back, ...hold.elsewhere] : [])].flatMap((k) => k.against));
   const long = $derived<Tick[]>([
-    ...(bay ? longTicks({ ...bay, units: [] }, unit) : []),
+    ...(place ? longTicks({ ...place, units: [] }, unit) : []),
     ...(hold?.back.lines ?? []).map((line) => ({
       id: `stud-${line.at_mm.toFixed(0)}`,
       at: line.at_mm,
@@ -88,10 +89,10 @@
 
   async function look() {
     try {
-      [hold, fit, place] = await Promise.all([
+      [hold, fit, surveyed] = await Promise.all([
         remembered(`hold-2 ${job} ${key}`, () => calls.hold(job, key)),
         fit ?? remembered(`fit-3 ${job} ${key}`, () => calls.fit(job, key)),
-        place ?? remembered(`gauge ${job} ${key}`, () => calls.gauge(job, key)),
+        surveyed ?? remembered(`gauge ${job} ${key}`, () => calls.gauge(job, key)),
       ]);
     } catch (fault) {
       notices.refused(fault);
@@ -101,14 +102,24 @@
     if (await open.change(send)) await look();
   }
   const find = (d: Pick<Detection, 'surface' | 'at' | 'method' | 'sees'>) =>
-    waiting.keepDetection(job, key, {
+    waiting.keep(job, key, {
       ...d,
+      fact: 'detection',
       id: newId(),
       taken_at: new Date().toISOString(),
-      taken_by: '',
+      taken_by: session.name,
+      supersedes: null,
+      aside: null,
     });
   async function take(id: string) {
-    if (!(await waiting.take(id))) await change((j) => calls.takeDetectionBack(j, key, id));
+    if (await waiting.take(id)) return;
+    try {
+      await calls.setAside(job, key, id, 'taken back', session.name);
+      await open.load(job);
+      await look();
+    } catch (fault) {
+      notices.refused(fault);
+    }
   }
   /** What was found goes first: it moves the revision that this change is made from. */
   async function put(of: 'walls' | 'ceiling' | 'floor', part: Partial<Backing>) {
@@ -139,23 +150,23 @@
       if (j === job) arrived = open.load(job).then(look);
     });
     void open.load(job).then(() => {
-      document.title = `Hold · ${open.bay(key)?.name ?? ''} · Wobble`;
-      asking = !open.bay(key)?.backing;
-      if (open.bay(key)) void look();
+      document.title = `Hold · ${open.place(key)?.name ?? ''} · Wobble`;
+      asking = !open.place(key)?.backing;
+      if (open.place(key)) void look();
     });
     return deaf;
   });
 </script>
 
 {#snippet onface(surface: SurfaceName, l: Layout)}
-  {#if bay && hold}
+  {#if place && hold}
     <HoldMarks
       {l}
       {surface}
-      {bay}
+      {place}
       backing={surface === 'ceiling' ? overhead : surface === 'floor' ? underfoot : backing}
       {hold}
-      units={fit?.units ?? bay.units}
+      units={fit?.units ?? place.units}
       {found}
       {base}
       {unit}
@@ -165,27 +176,27 @@
   {/if}
 {/snippet}
 
-{#if open.missing || (open.stored && !bay)}
-  <Missing what="bay" to="/jobs/{job}" way="Go to the job" />
-{:else if bay && hold && place}
+{#if open.missing || (open.stored && !place)}
+  <Missing what="place" to="/jobs/{job}" way="Go to the job" />
+{:else if place && hold && surveyed}
   {@const known = hold}
-  {@const here = place}
+  {@const here = surveyed}
   {@const spacing = hold.back.spacings[0]}
   <Workbench
     bind:wobble
-    caption="{bay.name}, the lining faded"
+    caption="{place.name}, the lining faded"
     keep={300}
     sideLabel="Answers"
     belowFirst={points.length > 0}
   >
     {#snippet picture(height: number)}
-      <h1 class="print-only">{open.stored?.job.name} · {bay.name} · drilling list</h1>
-      <BayDrawing
-        {bay}
-        place={here}
+      <h1 class="print-only">{open.stored?.job.name} · {place.name} · drilling list</h1>
+      <PlaceDrawing
+        {place}
+        surveyed={here}
         {unit}
         room={height}
-        title="{bay.name}: studs and screws"
+        title="{place.name}: studs and screws"
         {base}
         backReference={fit?.plan?.back_line?.value_mm ?? null}
         upright={[]}
@@ -240,9 +251,9 @@
       {:else if pane === 'Overhead'}
         <OverheadPane hold={known} {name} {unit} />
       {:else if pane === 'Flatten'}
-        <FurringPane {job} bay={key} high={bay.height_mm} {unit} known={known.back} />
+        <FurringPane {job} place={key} high={place.height_mm} {unit} known={known.back} />
       {:else}
-        <GridPane {unit} high={bay.height_mm} wide={bay.width_mm} />
+        <GridPane {unit} high={place.height_mm} wide={place.width_mm} />
       {/if}
     {/snippet}
     {#snippet side()}
@@ -262,7 +273,7 @@
         {/if}
       </p>
       <FoundForm
-        surfaces={bay.surfaces}
+        surfaces={place.surfaces}
         {found}
         {waits}
         {at}
@@ -276,19 +287,19 @@
         <BackingForm
           of="walls"
           {backing}
-          vehicle={bay.kind === 'vehicle'}
+          vehicle={place.kind === 'vehicle'}
           {unit}
           onput={(part) => void put('walls', part)}
         />
       </details>
       {#each ['ceiling', 'floor'] as const as of (of)}
-        {#if bay.surfaces.includes(of)}
+        {#if place.surfaces.includes(of)}
           <details class="no-print">
             <summary>What the {of} is made of</summary>
             <BackingForm
               {of}
               backing={backings[of]}
-              vehicle={bay.kind === 'vehicle'}
+              vehicle={place.kind === 'vehicle'}
               {unit}
               onput={(part) => void put(of, part)}
             />

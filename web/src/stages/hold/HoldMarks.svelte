@@ -3,8 +3,8 @@
 <script lang="ts">
   import type {
     Backing,
-    Bay,
-    BayHold,
+    Place,
+    PlaceHold,
     Detection,
     LengthUnit,
     Point,
@@ -18,9 +18,9 @@
   interface Props {
     l: Layout;
     surface: SurfaceName;
-    bay: Bay;
+    place: Place;
     backing: Backing;
-    hold: BayHold;
+    hold: PlaceHold;
     units: readonly Unit[];
     found: readonly Detection[];
     base: number;
@@ -106,7 +106,7 @@
     class="stud"
     class:guessed={!line.methods.length}
     opacity={0.25 + 0.75 * line.chance}
-    d={studOutline(p.l, p.surface, line, p.backing.stud_mm, p.bay, known?.runs ?? 'not known')}
+    d={studOutline(p.l, p.surface, line, p.backing.stud_mm, p.place, known?.runs ?? 'not known')}
     ><title
       >{p.surface === 'ceiling' || p.surface === 'floor' ? 'A joist' : 'A stud'}, {showLength(
         line.at_mm,

@@ -1,11 +1,11 @@
 <!-- Racks under the ceiling: eye bolts into joists, chains, members that bridge. -->
 <script lang="ts">
-  import type { BayHold, LengthUnit } from '../../api/types';
+  import type { PlaceHold, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
 
   interface Props {
-    hold: BayHold;
+    hold: PlaceHold;
     name: (id: string) => string;
     unit: LengthUnit;
   }

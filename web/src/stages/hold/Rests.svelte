@@ -1,11 +1,11 @@
 <!-- What units rest on and hook over: ledgers, split battens, timbers behind rails, cleats of shelves; units joined. -->
 <script lang="ts">
-  import type { BayHold, LengthUnit } from '../../api/types';
+  import type { PlaceHold, LengthUnit } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
 
   interface Props {
-    hold: BayHold;
+    hold: PlaceHold;
     name: (id: string) => string;
     unit: LengthUnit;
   }
@@ -150,7 +150,7 @@
 {#if !rests.length && !p.hold.cleats.length && !p.hold.joined.length && !p.hold.underfoot.length}
   <p class="quiet">
     Nothing rests on a ledger, hooks over a batten or lies on cleats here. How a unit hangs is said on the
-    bay's page, under More.
+    place's page, under More.
   </p>
 {/if}
 

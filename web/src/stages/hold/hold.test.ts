@@ -7,8 +7,8 @@ import { box, labels, metAt, sign, studOutline } from './shapes';
 const l = layout({
   width: 1000,
   room: 700,
-  bayWidth: 3000,
-  bayDepth: 600,
+  placeWidth: 3000,
+  placeDepth: 600,
   top: 2400,
   ribbon: 60,
   surfaces: ['back', 'floor', 'left', 'ceiling'],
@@ -31,26 +31,26 @@ const hole = (id: string, x: number, z: number, part: Partial<Detection> = {}) =
   ({ id, at: [x, z], surface: 'back', method: 'trial hole', sees: 'hit', ...part }) as Detection;
 const corners = (path: string) =>
   [...path.matchAll(/([\d.]+),([\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
-const bay = { width_mm: 3000, depth_mm: 600 };
+const place = { width_mm: 3000, depth_mm: 600 };
 
 describe('a stud', () => {
   it('stands upright as wide as it is, from the floor to the end of the drawing', () => {
-    const [a, b, c, d] = corners(studOutline(l, 'back', line(), 45, bay, 'not known'));
+    const [a, b, c, d] = corners(studOutline(l, 'back', line(), 45, place, 'not known'));
     expect(b![0] - a![0]).toBeCloseTo(45 * l.scale, 0);
     expect([a![0], b![0]]).toEqual([d![0], c![0]]);
     expect(a![1] - d![1]).toBeCloseTo(2400 * l.scale, 0);
   });
 
   it('leans about the height where it was found: 10 a metre is 10 less at the floor and 14 more at 2400', () => {
-    const upright = corners(studOutline(l, 'back', line(), 45, bay, 'not known'));
-    const leaning = corners(studOutline(l, 'back', line({ lean_mm_per_m: 10 }), 45, bay, 'not known'));
+    const upright = corners(studOutline(l, 'back', line(), 45, place, 'not known'));
+    const leaning = corners(studOutline(l, 'back', line({ lean_mm_per_m: 10 }), 45, place, 'not known'));
     expect(leaning[0]![0] - upright[0]![0]).toBeCloseTo(-10 * l.scale, 0);
     expect(leaning[2]![0] - upright[2]![0]).toBeCloseTo(14 * l.scale, 0);
   });
 
   it('is a joist over the whole ceiling, the way they run', () => {
-    const out = corners(studOutline(l, 'ceiling', line(), 50, bay, 'out'));
-    const along = corners(studOutline(l, 'ceiling', line({ at_mm: 300 }), 50, bay, 'along'));
+    const out = corners(studOutline(l, 'ceiling', line(), 50, place, 'out'));
+    const along = corners(studOutline(l, 'ceiling', line({ at_mm: 300 }), 50, place, 'along'));
     const wide = (c: typeof out) => Math.max(...c.map((q) => q[0])) - Math.min(...c.map((q) => q[0]));
     const high = (c: typeof out) => Math.max(...c.map((q) => q[1])) - Math.min(...c.map((q) => q[1]));
     expect([wide(out), high(out)].map((n) => n / l.scale)).toEqual([

@@ -1,5 +1,5 @@
 /** What Hold draws on a surface, as paths and places in pixels: plain geometry, so that it is tested without a browser. */
-import type { Bay, Detection, Lines, Point, StructureLine, SurfaceName } from '../../api/types';
+import type { Place, Detection, Lines, Point, StructureLine, SurfaceName } from '../../api/types';
 import { facePx, type Layout } from '../../drawing/layout';
 
 type Spot = readonly [number, number];
@@ -29,14 +29,14 @@ export function studOutline(
   surface: SurfaceName,
   line: StructureLine,
   wide: number,
-  bay: Pick<Bay, 'width_mm' | 'depth_mm'>,
+  place: Pick<Place, 'width_mm' | 'depth_mm'>,
   runs: Lines['runs'],
 ): string {
   const half = wide / 2;
   if (surface === 'ceiling' || surface === 'floor')
     return runs === 'along'
-      ? box(l, surface, 0, line.at_mm - half, bay.width_mm, wide)
-      : box(l, surface, line.at_mm - half, 0, wide, bay.depth_mm);
+      ? box(l, surface, 0, line.at_mm - half, place.width_mm, wide)
+      : box(l, surface, line.at_mm - half, 0, wide, place.depth_mm);
   const at = (z: number) => line.at_mm + ((line.lean_mm_per_m ?? 0) * (z - (line.up_mm ?? 0))) / 1000;
   return outline(l, surface, [
     [at(0) - half, 0],

@@ -18,9 +18,14 @@
     void open.load(id).then(() => (document.title = `${open.stored?.job.name ?? 'Job'} · Wobble`));
   });
 
-  function about(part: Partial<{ name: string; place: string; note: string; units: LengthUnit }>) {
+  function about(part: Partial<{ name: string; address: string; note: string; units: LengthUnit }>) {
     if (!job) return;
-    const now = { name: job.name, place: job.place ?? '', note: job.note ?? '', units: job.units ?? 'mm' };
+    const now = {
+      name: job.name,
+      address: job.address ?? '',
+      note: job.note ?? '',
+      units: job.units ?? 'mm',
+    };
     const next = { ...now, ...part };
     if (next.name.trim() && JSON.stringify(next) !== JSON.stringify(now)) void open.putAbout(next);
   }
@@ -31,29 +36,30 @@
   <Missing what="job" to="/" way="Go to your jobs" />
 {:else if job}
   <main class="page">
-    <section class="bays">
+    <section class="places">
       <h1>{job.name}</h1>
-      {#if job.bays?.length}
+      {#if job.places?.length}
         <ul>
-          {#each job.bays as bay (bay.id)}
+          {#each job.places as place (place.id)}
             <li>
-              <h2>{bay.name}</h2>
+              <h2>{place.name}</h2>
               <p class="quiet">
-                {bay.units?.length ?? 0} units · {bay.readings?.length ?? 0} readings · {bay.frame === 'body'
+                {place.units?.length ?? 0} units · {place.readings?.length ?? 0} readings · {place.frame ===
+                'body'
                   ? 'vehicle'
                   : 'room'}
               </p>
               <div class="go">
-                <Button size="small" kind="ghost" href="/jobs/{id}/{bay.id}/place">Bay</Button>
+                <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/place">Place</Button>
                 <Button
                   size="small"
-                  kind={bay.readings?.length ? 'ghost' : 'primary'}
-                  href="/jobs/{id}/{bay.id}/gauge">Gauge</Button
+                  kind={place.readings?.length ? 'ghost' : 'primary'}
+                  href="/jobs/{id}/{place.id}/gauge">Gauge</Button
                 >
                 <Button
                   size="small"
-                  kind={bay.readings?.length ? 'primary' : 'ghost'}
-                  href="/jobs/{id}/{bay.id}/fit">Fit</Button
+                  kind={place.readings?.length ? 'primary' : 'ghost'}
+                  href="/jobs/{id}/{place.id}/fit">Fit</Button
                 >
               </div>
             </li>
@@ -61,11 +67,11 @@
         </ul>
       {:else}
         <p class="empty">
-          A bay is one run of units against a wall. Say how long it is and what will stand there, then measure
-          it.
+          A place is one run of units against a wall. Say how long it is and what will stand there, then
+          measure it.
         </p>
       {/if}
-      <Button kind={job.bays?.length ? 'tertiary' : 'primary'} href="/jobs/{id}/new">Add a bay</Button>
+      <Button kind={job.places?.length ? 'tertiary' : 'primary'} href="/jobs/{id}/new">Add a place</Button>
     </section>
 
     <section>
@@ -80,8 +86,8 @@
         <TextInput
           labelText="Where"
           size="sm"
-          value={job.place}
-          on:blur={(e: FocusEvent) => about({ place: text(e) })}
+          value={job.address}
+          on:blur={(e: FocusEvent) => about({ address: text(e) })}
         />
         <Select
           labelText="Lengths are shown in"

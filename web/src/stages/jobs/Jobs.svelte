@@ -1,8 +1,9 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { Job, JobLine } from '../../api/types';
+  import type { JobDocument, JobLine } from '../../api/types';
   import { Button, FileUploaderButton, Modal, TextInput } from '../../carbon';
+  import { asDocument } from '../../entry/facts';
   import { router } from '../../router.svelte';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
@@ -36,7 +37,7 @@
       { id: 'tape', name: 'Tape', kind: 'tape', sigma_mm: 1 },
     ];
     try {
-      const made = await calls.importJob({ ...blank, instruments } as unknown as Job);
+      const made = await calls.importJob({ ...blank, instruments } as unknown as JobDocument);
       router.go(`/jobs/${made.id}/new`);
     } catch (fault) {
       notices.refused(fault);
@@ -60,7 +61,7 @@
       const kept = await calls.job(line.id);
       await calls.deleteJob(line.id);
       notices.add('info', `${line.name} is deleted.`, '', async () => {
-        await calls.importJob(kept.job);
+        await calls.importJob(asDocument(kept.job));
         await load();
       });
       await load();
@@ -97,10 +98,10 @@
       <li>
         <a href="/jobs/{job.id}">
           <span class="name">{job.name}</span>
-          <span class="quiet">{job.place}</span>
+          <span class="quiet">{job.address}</span>
         </a>
         <span class="facts quiet">
-          {job.n_bays === 1 ? '1 bay' : `${job.n_bays} bays`} · {job.n_readings === 1
+          {job.n_places === 1 ? '1 place' : `${job.n_places} places`} · {job.n_readings === 1
             ? '1 reading'
             : `${job.n_readings} readings`}
         </span>

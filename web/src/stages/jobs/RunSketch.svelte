@@ -1,12 +1,12 @@
 <!-- The run to scale, so that a slip in a size is seen. -->
 <script lang="ts">
-  import type { Bay, Unit } from '../../api/types';
+  import type { Place, Unit } from '../../api/types';
 
-  let { bay }: { bay: Bay } = $props();
-  const units = $derived(bay.units ?? []);
+  let { place }: { place: Place } = $props();
+  const units = $derived(place.units ?? []);
   const over = (u: Unit) => u.over_base_mm ?? 0;
   const tall = $derived(Math.max(...units.map((u) => over(u) + u.height_mm), 300));
-  const wide = $derived(Math.max(bay.width_mm, ...units.map((u) => u.x_mm + u.width_mm)));
+  const wide = $derived(Math.max(place.width_mm, ...units.map((u) => u.x_mm + u.width_mm)));
   const overlaps = $derived(
     units.filter((u) =>
       units.some(
@@ -22,7 +22,7 @@
 </script>
 
 <svg viewBox="-20 -20 {wide + 40} {tall + 60}" style:max-height="11rem" aria-hidden="true">
-  <path class="wall" d="M0 {-20}V{tall}H{bay.width_mm}V{-20}" />
+  <path class="wall" d="M0 {-20}V{tall}H{place.width_mm}V{-20}" />
   {#each units as u (u.id)}
     <rect
       class:over={overlaps.includes(u)}

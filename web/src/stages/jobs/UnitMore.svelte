@@ -21,7 +21,7 @@
     ['shelf', 'loose shelf'],
     ['top', 'top'],
     ['panel', 'panel'],
-    ['front frame', 'front frame'],
+    ['face frame', 'face frame'],
     ['base frame', 'base frame'],
     ['rack', 'overhead rack'],
     ['platform', 'platform over something'],
@@ -36,7 +36,7 @@
     ['hangs', { on: 'hung', by: 'rail', thick_mm: 18 }],
   ];
   const OPENS = ['nothing', 'door hinged left', 'door hinged right', 'pair of doors', 'drawers'] as const;
-  const STUFF = [
+  const MATERIALS = [
     'particleboard',
     'mdf',
     'plywood',
@@ -90,8 +90,8 @@
   const number = (e: Event) =>
     Math.max(0, Number((e.target as HTMLInputElement).value.replace(',', '.')) || 0);
   const BOARD: NonNullable<Unit['board']> = {
-    stuff: 'particleboard',
-    swing_percent: 4,
+    material: 'particleboard',
+    moisture_range_percent: 4,
     load_kg_per_m: 30,
     edge: null,
     stock_mm: 4100,
@@ -104,7 +104,7 @@
       Object.assign(part, {
         standing: { on: kind === 'shelf' ? 'cleats' : 'hung' },
         meets: ['left', 'right', 'back'],
-        board: u.board ?? { ...BOARD, stuff: 'plywood' },
+        board: u.board ?? { ...BOARD, material: 'plywood' },
         fixing_heights_mm: [],
         toe_recess_mm: 0,
       });
@@ -230,11 +230,11 @@
     <Select
       labelText="Made of"
       size="sm"
-      selected={board.stuff ?? 'particleboard'}
+      selected={board.material ?? 'particleboard'}
       on:change={(e: Event) =>
-        p.onchange({ board: { ...board, stuff: chosen(e) as (typeof STUFF)[number] } })}
+        p.onchange({ board: { ...board, material: chosen(e) as (typeof MATERIALS)[number] } })}
     >
-      {#each STUFF as value (value)}<SelectItem {value} text={value} />{/each}
+      {#each MATERIALS as value (value)}<SelectItem {value} text={value} />{/each}
     </Select>
     <TextInput
       labelText="Carries, kg a metre"
@@ -247,8 +247,9 @@
       labelText="Moisture swing, %"
       size="sm"
       inputmode="decimal"
-      value={board.swing_percent ?? 4}
-      on:blur={(e: FocusEvent) => p.onchange({ board: { ...board, swing_percent: Math.min(20, number(e)) } })}
+      value={board.moisture_range_percent ?? 4}
+      on:blur={(e: FocusEvent) =>
+        p.onchange({ board: { ...board, moisture_range_percent: Math.min(20, number(e)) } })}
     />
     <LengthField
       label="Longest stock"

@@ -1,0 +1,217 @@
+"""What was found out: every reading, detection, note and obstacle is a fact, and all facts are kept alike.
+
+A fact is written once. It is never edited: a later one *supersedes* it, or it is set *aside* with the reason kept.
+*Active* is what is neither. To add a kind of fact, write a struct with a tag of its own and put it into `Fact`.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Annotated, Literal, TypeVar
+
+from msgspec import Meta
+
+from wobble.core.axes import Spot, SurfaceName
+from wobble.core.value import Coordinate, Count, Key, Moment, Name, NotNegative, Positive, Text, Value
+
+Method = Literal["scanner", "magnet", "knock", "trial hole", "nail seen"]
+Sees = Literal["centre", "left edge", "right edge", "screw", "hit", "miss", "something else"]
+Behind = Literal["back", "left", "right", "ceiling", "floor"]
+
+
+class Aside(Value, frozen=True, kw_only=True):
+    """Why and by whom a reading was set aside."""
+
+    reason: Text
+    at: Moment
+    by: Name = ""
+
+
+class _Fact(Value, frozen=True, kw_only=True):
+    id: Key
+    taken_at: Moment
+    taken_by: Name = ""
+    supersedes: Key | None = None
+    aside: Aside | None = None
+
+
+class _Reading(_Fact, frozen=True, kw_only=True):
+    instrument: Key
+    entered: Annotated[str, Meta(max_length=60)] = ""
+    note: Text = ""
+
+
+class Offset(_Reading, frozen=True, kw_only=True, tag_field="fact", tag="offset"):
+    """Distance from a set-up's plane to a surface at a spot, mm, positive on the surface's usual side of the plane."""
+
+    surface: SurfaceName
+    at: tuple[Coordinate, Coordinate]
+    set_up: Key
+    value_mm: Coordinate
+
+
+class Slope(_Reading, frozen=True, kw_only=True, tag_field="fact", tag="slope"):
+    """Difference along the surface's own axis between two spots: positive where `end` has the larger coordinate.
+
+    `turned` says that the level lay end for end: its bias then counts the other way, and two readings of one place,
+    one of them turned, find it.
+    """
+
+    surface: SurfaceName
+    start: tuple[Coordinate, Coordinate]
+    end: tuple[Coordinate, Coordinate]
+    value: Coordinate
+    unit: Literal["mm", "mm/m", "deg"] = "mm"
+    turned: bool = False
+
+
+class Span(_Reading, frozen=True, kw_only=True, tag_field="fact", tag="span"):
+    """Distance between opposite surfaces, mm: left to right at (y, z), or floor to ceiling at (x, y)."""
+
+    between: Literal["left-right", "floor-ceiling"]
+    at: tuple[Coordinate, Coordinate]
+    value_mm: Positive
+
+
+class Gap(_Reading, frozen=True, kw_only=True, tag_field="fact", tag="gap"):
+    """Gap at a spot under a straightedge that touches the surface at two others, mm; the three lie in a line."""
+
+    surface: SurfaceName
+    start: tuple[Coordinate, Coordinate]
+    end: tuple[Coordinate, Coordinate]
+    at: tuple[Coordinate, Coordinate]
+    value_mm: NotNegative
+
+
+class Corner(_Reading, frozen=True, kw_only=True, tag_field="fact", tag="corner"):
+    """The angle in plan between the back and a side wall, `height_mm` up, over a leg along the back and one out.
+
+    By `diagonal` the value is the distance between the ends of the legs (the 3-4-5 triangle is one case); by `square`
+    it is the gap at the tip of a square of `out_mm` that is held to the back: positive where the corner is wider than
+    square, negative where the gap is at its heel.
+    """
+
+    corner: Literal["back-left", "back-right"]
+    height_mm: Coordinate
+    along_mm: Positive
+    out_mm: Positive
+    how: Literal["diagonal", "square"] = "diagonal"
+    value_mm: Coordinate
+
+
+class Profile(_Reading, frozen=True, kw_only=True, tag_field="fact", tag="profile"):
+    """Offsets from one straight stick: at each place on the surface's second axis, how far the surface stands off, mm.
+
+    The stick is a set-up; what is not known of where it stands is found like a line's place.
+    """
+
+    surface: SurfaceName
+    along_mm: Coordinate
+    set_up: Key
+    points: Annotated[tuple[tuple[Coordinate, Coordinate], ...], Meta(min_length=1, max_length=200)]
+
+
+class Scan(_Reading, frozen=True, kw_only=True, tag_field="fact", tag="scan"):
+    """Many offsets from one plane, thinned from a file: (first axis, second axis, distance), mm.
+
+    `tilt_mm_per_m` is how far the file's own axes may be out of true (standard uncertainty); 0 for a scanner that
+    levels itself.
+    """
+
+    surface: SurfaceName
+    set_up: Key
+    n_read: Count = 0
+    tilt_mm_per_m: NotNegative = 0.0
+    points: Annotated[tuple[tuple[Coordinate, Coordinate, Coordinate], ...], Meta(min_length=1, max_length=2000)]
+
+
+Reading = Offset | Slope | Span | Gap | Corner | Profile | Scan
+SIDE_OF: dict[str, SurfaceName] = {"back-left": "left", "back-right": "right"}
+"""The wall that stands against the back in a corner."""
+
+
+class Detection(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="detection"):
+    """Something found behind a lining, at a spot of its surface, by one method; a hole that bit or missed is one too.
+
+    `something else` is a hole that met what is no wood: nothing is drilled near it until somebody knows what it is.
+    """
+
+    surface: Behind = "back"
+    at: tuple[Coordinate, Coordinate]
+    method: Method
+    sees: Sees = "centre"
+
+
+class Note(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="note"):
+    """Something seen on site."""
+
+    text: Annotated[str, Meta(min_length=1, max_length=4000)]
+    surface: SurfaceName | None = None
+    at: tuple[Coordinate, Coordinate] | None = None
+
+
+ObstacleKind = Literal[
+    "outlet",
+    "switch",
+    "wire",
+    "pipe",
+    "valve",
+    "spout",
+    "vent",
+    "radiator",
+    "window board",
+    "casing",
+    "skirting",
+    "trim",
+    "column",
+    "bulkhead",
+    "wheel arch",
+]
+Treatment = Literal["keep clear", "notch", "bridge", "remove", "move by a licensed trade"]
+
+
+class Obstacle(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="obstacle"):
+    """Something in the way on a surface, at its lower corner `at`, of a size on the surface's two axes."""
+
+    name: Name
+    kind: ObstacleKind
+    surface: SurfaceName
+    at: tuple[Coordinate, Coordinate]
+    size: tuple[Positive, Positive]
+    proud_mm: NotNegative = 0.0
+    treatment: Treatment = "keep clear"
+    note: Text = ""
+
+
+READING_KINDS = (Offset, Slope, Span, Gap, Corner, Profile, Scan)
+Fact = Offset | Slope | Span | Gap | Corner | Profile | Scan | Detection | Note | Obstacle
+AnyFact = TypeVar("AnyFact", bound=Fact)
+
+
+def active(facts: Iterable[AnyFact]) -> tuple[AnyFact, ...]:
+    """Return the facts in use: neither set aside nor superseded by one that is not set aside itself."""
+    facts = tuple(facts)
+    superseded = {fact.supersedes for fact in facts if fact.aside is None}
+    return tuple(fact for fact in facts if fact.aside is None and fact.id not in superseded)
+
+
+def reading_spots(reading: Reading) -> tuple[tuple[SurfaceName, Spot], ...]:
+    """Return every surface and spot that a reading touches."""
+    match reading:
+        case Offset():
+            return ((reading.surface, reading.at),)
+        case Slope():
+            return ((reading.surface, reading.start), (reading.surface, reading.end))
+        case Gap():
+            return tuple((reading.surface, spot) for spot in (reading.at, reading.start, reading.end))
+        case Profile():
+            return tuple((reading.surface, (reading.along_mm, second)) for second, _ in reading.points)
+        case Scan():
+            return tuple((reading.surface, (first, second)) for first, second, _ in reading.points)
+        case Corner():
+            side = SIDE_OF[reading.corner]
+            return (side, (0.0, reading.height_mm)), (side, (reading.out_mm, reading.height_mm))
+        case Span(between="left-right"):
+            return (("left", reading.at), ("right", reading.at))
+        case _:
+            return (("floor", reading.at), ("ceiling", reading.at))

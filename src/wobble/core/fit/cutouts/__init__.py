@@ -1,0 +1,1 @@
+"""What is done about each obstacle, and where nothing is drilled."""

@@ -1,0 +1,1 @@
+"""What Fit tells, stops first."""

@@ -1,0 +1,331 @@
+"""What to tell the installer, in order of consequence: what stops the job, what to mind, what is fine.
+
+Each rule looks at one thing and gives at most a few findings; `verdicts` asks them all and puts stops first.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from functools import partial
+from typing import Literal
+
+from wobble.core.confidence import SURE
+from wobble.core.figure import Figure, Step
+from wobble.core.fit.cutouts.services import CAUTIONS, clashes
+from wobble.core.fit.findings.case import ORDER, Case, Finding, place_of, say, unit_name
+from wobble.core.fit.findings.rest import WHOLE_RULES
+from wobble.core.gauge.doubt import Disagreement
+from wobble.core.job import Reading, reading_spots
+from wobble.core.length import format_spread
+
+FEWEST_FLOOR_READINGS = 4
+
+
+def missing(case: Case) -> Iterator[Finding]:
+    """Nothing can be said before there is a floor, a back and something to stand there."""
+    place = case.place
+    if not place.units:
+        yield Finding(
+            code="no-units",
+            severity="stop",
+            title="Nothing stands here yet",
+            text="Say what will stand in this place, and the supports to shim follow from it.",
+        )
+    for surface in ("floor", "back"):
+        if surface not in place.surfaces or case.survey.measured(surface):
+            continue
+        yield Finding(
+            code=f"no-{surface}",
+            severity="stop" if surface == "floor" else "mind",
+            title=f"The {'floor' if surface == 'floor' else 'back wall'} is not measured",
+            text="Walk its stations in Gauge. " + ("No shim" if surface == "floor" else "No packing") + " until then.",
+        )
+    n_floor = case.survey.measured("floor")
+    if 0 < n_floor < FEWEST_FLOOR_READINGS:
+        yield Finding(
+            code="few-readings",
+            severity="mind",
+            title=f"Only {n_floor} floor reading{'s' if n_floor > 1 else ''}",
+            text="The floor between them is a guess. Walk the rest of the stations before you cut or buy.",
+        )
+
+
+def suspects(case: Case) -> Iterator[Finding]:
+    """A reading that its neighbours contradict must be taken again before anything is cut."""
+    for doubt in case.survey.suspects:
+        reading = case.survey.readings[doubt.reading_id]
+        surface, spot = reading_spots(reading)[0]
+        where = place_of(case, spot, "out" if surface in ("floor", "ceiling") else "up")
+        yield Finding(
+            code="take-again",
+            severity="stop",
+            title=f"A {surface} reading disagrees",
+            text=f"The one at {where} stands {say(case, abs(doubt.by_mm))} from what the others say."
+            f"{_looks_like(case, doubt)} It is left out of the figures: measure it again before cutting anything.",
+            figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm, working=_disagrees(reading, doubt)),
+            concerns=(doubt.reading_id,),
+        )
+
+
+def _looks_like(case: Case, doubt: Disagreement) -> str:
+    cause = case.survey.cause(doubt)
+    return f" That looks like {cause}." if cause else ""
+
+
+def _disagrees(reading: Reading, doubt: Disagreement) -> tuple[Step, ...]:
+    """Return what was read less what the others say, the larger first; a reading of many numbers tells only how far."""
+    read = getattr(reading, "value_mm", None)
+    if read is None:
+        return (Step(label="Off what the others say", value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm),)
+    sign: Literal[1, -1] = 1 if doubt.by_mm >= 0 else -1
+    as_read = Step(label="As read", sign=sign, value_mm=read)
+    others: Literal[1, -1] = -1 if sign == 1 else 1
+    as_said = Step(label="As the others say", sign=others, value_mm=read - doubt.by_mm, sd_mm=doubt.sd_mm)
+    return (as_read, as_said) if sign == 1 else (as_said, as_read)
+
+
+def knocked(case: Case) -> Iterator[Finding]:
+    """A line that moved in the midst of its round counts as two lines; the user should know."""
+    knock = case.survey.knock
+    if knock is None:
+        return
+    name = next((s.name for s in case.place.set_ups if s.id == knock.set_up), knock.set_up)
+    yield Finding(
+        code="knocked",
+        severity="mind",
+        title="A line was knocked",
+        text=f"“{name}” moved by this much while you read from it. What was read since is corrected for it. Check the "
+        "line, and read two early stations again.",
+        figure=Figure(
+            value_mm=abs(knock.by_mm),
+            sd_mm=knock.sd_mm,
+            working=(Step(label="Later readings less earlier ones, for the same places", value_mm=abs(knock.by_mm)),),
+        ),
+        concerns=(knock.since,),
+    )
+
+
+def untied(case: Case) -> Iterator[Finding]:
+    """A fixed top means nothing when no line of known height ties the floor to the mark."""
+    if case.ground is None or case.ground.high_spot.tied:
+        return
+    if case.asked:
+        yield Finding(
+            code="height-unknown",
+            severity="stop",
+            title="The floor's height is not known",
+            text="A fixed top needs the floor tied to the datum mark. Give one level line its height over the mark, "
+            "or start level from the high spot.",
+        )
+    else:
+        yield Finding(
+            code="height-from-high-spot",
+            severity="mind",
+            title="Heights count from the high spot",
+            text="No level line has a known height, so the base is given from the floor's high spot. The shims hold.",
+        )
+
+
+def base_height(case: Case) -> Iterator[Finding]:
+    """Where level starts, and what must come off the base for it."""
+    if case.plan is None:
+        return
+    base = case.plan.base
+    where = place_of(case, base.high_spot_at, "out")
+    if base.deepest_cut_mm > case.kit.tolerance_mm:
+        cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
+        shortened = (
+            f"{len(cut)} of {len(case.plan.shims)} supports must be shortened."
+            if cut
+            else "No support stands there, but a plinth would touch."
+        )
+        yield Finding(
+            code="cut-down",
+            severity="mind",
+            title="Cut the base down",
+            text=f"The floor stands over the underside by this much at {where}. {shortened} "
+            "Raise the line to cut less.",
+            figure=Figure(
+                value_mm=base.deepest_cut_mm,
+                sd_mm=base.over_high_spot.sd_mm,
+                working=base.over_high_spot.working,
+            ),
+            concerns=tuple(s.support for s in cut),
+        )
+    else:
+        counted = "over the datum mark" if base.tied else f"over the floor at {where}"
+        yield Finding(
+            code="base-height",
+            severity="fine",
+            title="Level starts here",
+            text=f"Underside of the run {counted}. The floor is highest at {where}, known to "
+            f"{format_spread(base.over_high_spot.sd_mm, case.units)}.",
+            figure=base.height,
+        )
+        if base.clear_share < SURE:
+            yield Finding(
+                code="may-touch",
+                severity="mind",
+                title="The floor may stand over the line",
+                text=f"{math.ceil((1 - base.clear_share) * 100)} chances in 100 that it does somewhere. Start "
+                f"{say(case, base.sure_over_mm)} over the high spot to be nearly sure, or read it near {where}.",
+                figure=base.over_high_spot,
+            )
+
+
+def shim_stacks(case: Case) -> Iterator[Finding]:
+    """Blocks, stacks the kit cannot make, gaps not known well enough; then the good word."""
+    if case.plan is None:
+        return
+    shims = case.plan.shims
+    blocks = [s for s in shims if s.filling.kind == "block"]
+    if blocks:
+        frame = 2 * len(blocks) > len(shims)
+        largest = max(blocks, key=lambda s: s.gap.value_mm)
+        yield Finding(
+            code="too-tall",
+            severity="mind",
+            title=f"{len(blocks)} gap{'s' if len(blocks) > 1 else ''} past the kit",
+            text=f"More than {say(case, case.kit.max_stack_mm)} of loose shims creeps. "
+            + ("Build a base frame, level it first." if frame else "Put a packing block there and shim on it."),
+            figure=largest.gap,
+            concerns=tuple(s.support for s in blocks),
+        )
+    unmade = [s.support for s in shims if not s.filling.within_tolerance]
+    unmade += [p.fixing for p in case.plan.packings if not p.filling.within_tolerance]
+    if unmade:
+        yield Finding(
+            code="kit-misses",
+            severity="mind",
+            title=f"{len(unmade)} gap{'s' if len(unmade) > 1 else ''} the kit cannot make",
+            text=f"The nearest stack is more than {say(case, case.kit.tolerance_mm)} off. "
+            "Add a thinner shim or a tapered pair to the kit.",
+            concerns=tuple(unmade),
+        )
+    vague = [s for s in shims if s.gap.sd_mm > 2 * case.kit.tolerance_mm]
+    if vague:
+        worst = max(vague, key=lambda s: s.gap.sd_mm)
+        yield Finding(
+            code="vague-shims",
+            severity="mind",
+            title=f"{len(vague)} support{'s' if len(vague) > 1 else ''} not known well",
+            text=f"Worst under {unit_name(case, worst.unit)}, {worst.corner}. One more reading beside it settles it.",
+            figure=worst.gap,
+            concerns=tuple(s.support for s in vague),
+        )
+    stacked = [s for s in shims if s.filling.kind == "stack"]
+    bare = sum(s.filling.kind == "bare" for s in shims)
+    if stacked:
+        largest = max(stacked, key=lambda s: s.gap.value_mm)
+        yield Finding(
+            code="shims",
+            severity="fine",
+            title=f"{len(stacked)} supports shimmed, {bare} bare",
+            text=f"Largest under {unit_name(case, largest.unit)}, {largest.corner}.",
+            figure=largest.gap,
+            concerns=(largest.support,),
+        )
+
+
+def kit_counts(case: Case) -> Iterator[Finding]:
+    """Shims that the plan takes and the kit does not have."""
+    if case.plan is None:
+        return
+    short = [p for p in case.plan.pieces if p.to_hand is not None and p.wanted > p.to_hand]
+    if short:
+        wants = ", ".join(
+            f"{p.wanted - (p.to_hand or 0)} of {say(case, p.thickness_mm)}" for p in short if p.to_hand is not None
+        )
+        yield Finding(
+            code="kit-short", severity="mind", title="The kit runs short", text=f"Buy or cut {wants} before you start."
+        )
+
+
+def packing(case: Case) -> Iterator[Finding]:
+    """What goes behind the fixings, with the word on what may lie behind the lining."""
+    if case.plan is None or not case.plan.packings:
+        return
+    largest = max(case.plan.packings, key=lambda p: p.gap.value_mm)
+    packed = [p for p in case.plan.packings if p.filling.kind in ("stack", "block")]
+    deep = largest.gap.value_mm > case.kit.max_stack_mm
+    yield Finding(
+        code="packing",
+        severity="mind" if deep else "fine",
+        title=f"Pack behind {len(packed)} of {len(case.plan.packings)} fixings",
+        text=f"Deepest behind {unit_name(case, largest.unit)}, {largest.side}. A screw pulled up on an empty gap "
+        "racks the box." + (" So deep a gap wants a batten or a turned run." if deep else ""),
+        figure=largest.gap,
+        caution="Wires and pipes may lie behind the lining: detect, isolate, then drill.",
+        concerns=(largest.fixing,),
+    )
+
+
+def in_the_way(case: Case) -> Iterator[Finding]:
+    """Holes that land on what is marked stop the job."""
+    if case.plan is None:
+        return
+    place = case.place
+    found = list(clashes(place, case.plan))
+    for obstacle in place.obstacles:
+        for in_zone in (False, True):
+            mine = [c.packing for c in found if c.obstacle is obstacle and c.in_zone is in_zone]
+            if not mine:
+                continue
+            places = "; ".join(place_of(case, p.at, "up") for p in mine[:3])
+            line = "in the line of its wires" if in_zone else "on it"
+            yield Finding(
+                code="drills-into",
+                severity="mind" if in_zone else "stop",
+                title=f"{len(mine)} fixing{'s' if len(mine) > 1 else ''} at {obstacle.name}",
+                text=f"Drilled {line}: {places}. Move the fixing, or the unit.",
+                caution=CAUTIONS.get(obstacle.kind, ""),
+                concerns=tuple(p.fixing for p in mine),
+            )
+
+
+def past_place(case: Case) -> Iterator[Finding]:
+    """Units that reach past the measured place stand on a guess."""
+    place = case.place
+    out = [u for u in place.units if u.x_mm + u.width_mm > place.width_mm + 1e-6 or u.depth_mm > place.depth_mm + 1e-6]
+    if out:
+        yield Finding(
+            code="past-place",
+            severity="mind",
+            title=f"{out[0].name} reaches past the place",
+            text="Floor outside the place is not measured. Make the place larger, or move the unit.",
+        )
+
+
+def agreement(case: Case) -> Iterator[Finding]:
+    """The good word on the readings."""
+    n = len(case.survey.disagreements)
+    if n and not case.survey.suspects:
+        yield Finding(
+            code="readings-agree",
+            severity="fine",
+            title=f"All {n} readings agree",
+            text="None is far from its neighbours.",
+        )
+
+
+RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
+    suspects,
+    knocked,
+    missing,
+    untied,
+    base_height,
+    in_the_way,
+    past_place,
+    shim_stacks,
+    kit_counts,
+    packing,
+    *WHOLE_RULES,
+    agreement,
+)
+
+
+def verdicts(case: Case) -> tuple[Finding, ...]:
+    """Return all findings, stops first; within a severity in the order of the rules."""
+    found = [finding for rule in RULES for finding in partial(rule, case)()]
+    return tuple(sorted(found, key=lambda finding: ORDER[finding.severity]))

@@ -1,0 +1,1 @@
+"""Where level starts: shims, feet, legs, packing, and the ways compared."""

@@ -1,0 +1,1 @@
+"""What hangs under a ceiling."""

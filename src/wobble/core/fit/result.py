@@ -1,0 +1,78 @@
+"""All of Fit beside shims and packing, from one ground, its walls and the plan: each part asked once, in order."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from wobble.core.fit.access.going import Going, Way, going
+from wobble.core.fit.cutouts.around import Around, around
+from wobble.core.fit.level.feet import Carried, Foot, Leg, feet, legs
+from wobble.core.fit.level.plan import Plan
+from wobble.core.fit.level.ways import LevelSchool, LineSchool, level_schools, line_schools
+from wobble.core.fit.overhead.hangers import Hanger, hangers
+from wobble.core.fit.run.ground import Ground
+from wobble.core.fit.run.stand import Stand
+from wobble.core.fit.run.tiers import TierName
+from wobble.core.fit.scribe.edges import edge_scribes
+from wobble.core.fit.scribe.line import Scribe
+from wobble.core.fit.sides.closing import Sides, side_scribes, sides
+from wobble.core.fit.sides.swings import Swing, past_walls, swings
+from wobble.core.fit.surfaces.walls import Walls
+from wobble.core.fit.tops.flat import FlatPart, flat_parts
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import Job, Place
+
+
+@dataclass(frozen=True)
+class Whole:
+    """What follows from a plan beside its shims and packing; empty while there is no plan."""
+
+    levelling: tuple[LevelSchool, ...] = ()
+    lines: tuple[LineSchool, ...] = ()
+    feet: tuple[Foot, ...] = ()
+    legs: tuple[Leg, ...] = ()
+    sides: tuple[Sides, ...] = ()
+    flats: tuple[FlatPart, ...] = ()
+    scribes: tuple[Scribe, ...] = ()
+    going: tuple[Going, ...] = ()
+    around: tuple[Around, ...] = ()
+    swings: tuple[Swing, ...] = ()
+    hangers: tuple[Hanger, ...] = ()
+
+
+def stand_of(ground: Ground, base_mm: float) -> Stand:
+    """Return where a run stands, for what is measured from the datum mark and the corner."""
+    back = ground.back_line_mm if ground.back_high is None or ground.back_high.tied else 0.0
+    hung = ground.hung_line_mm if ground.hung_high is not None and ground.hung_high.tied else None
+    anchor = ground.back_high.at if ground.back_high is not None and not ground.back_high.tied else None
+    return Stand(base_mm if ground.high_spot.tied else 0.0, back, ground.turn, hung, anchor)
+
+
+def fit_whole(
+    survey: Survey, place: Place, walls: Walls, ground: Ground, plan: Plan, job: Job, moved: dict[TierName, float]
+) -> Whole:
+    """Return what follows from a plan; `walls` are with what stands proud of them, `moved` what the split moved."""
+    units = job.units
+    stand = stand_of(ground, plan.base.height.value_mm)
+    carried = tuple(Carried(support, shim.gap) for support, shim in zip(ground.supports, plan.shims, strict=True))
+    turned = feet(ground, carried)
+    by_walls = past_walls(place, walls, stand)
+    met = sides(survey, place, walls, stand, moved, by_walls, units)
+    flats, edges = flat_parts(survey, place, walls, stand)
+    return Whole(
+        levelling=level_schools(ground, plan, turned, job.kit, units),
+        lines=line_schools(ground, walls, units),
+        feet=turned,
+        legs=legs(ground, carried),
+        sides=met,
+        flats=flats,
+        scribes=(
+            *side_scribes(survey, place, met),
+            *edges,
+            *edge_scribes(survey, place, walls, stand, tied=ground.high_spot.tied),
+        ),
+        going=going(Way(place, job.way_in, walls, stand, met, units, flats)),
+        around=around(place, stand, units),
+        swings=swings(job, place, by_walls, stand),
+        hangers=hangers(survey, place.units, walls, stand),
+    )

@@ -1,0 +1,177 @@
+"""The surfaces under and behind a run, solved once: every turned decision is then read off from here.
+
+High spots are maxima, so they are taken on joint posterior draws and not on the mean surface.
+Where no set-up ties a surface to the datum mark, heights are counted from its high spot itself.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from wobble.core.fit.run.supports import Fixing, Support, back_area, fixings, footprint, run_supports
+from wobble.core.gauge.adjust import Estimate, Line, draws
+from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.shares import Share, shares
+from wobble.core.gauge.survey import TIED_SD_MM, Survey, SurveyInput
+from wobble.core.job import BackLine, SurfaceName, Unit
+
+N_DRAWS = 400
+SEED = 20_260
+"""One seed for all jobs: the same draws under every decision, so that figures move only with what was turned."""
+LEAST_CHANCE_Z = 3.5
+"""A spot this many standard deviations under the likeliest high spot is left out of the draws: 1 chance in 4000."""
+
+
+@dataclass(frozen=True)
+class HighPoint:
+    """The proudest spot of an area: expected value and standard deviation, mm, likely place, and its draws."""
+
+    value_mm: float
+    sd_mm: float
+    at: tuple[float, float]
+    tied: bool
+    draws_mm: Floats
+    rests_on: tuple[Share, ...]
+
+
+@dataclass(frozen=True)
+class Ground:
+    """What a run stands on and against.
+
+    `floor_at_supports` counts heights as `high_spot` does: from the datum mark if tied, else from the high spot.
+    `turn` is the back line's in mm per mm; `back_line_mm` where it starts at x = 0. `back_area` are the spots of the
+    back behind the run, `back_mean` the wall there. What hangs has a line of its own, as it is fixed by itself.
+    """
+
+    survey: Survey
+    units: tuple[Unit, ...]
+    back_line: BackLine
+    supports: tuple[Support, ...]
+    fixings: tuple[Fixing, ...]
+    high_spot: HighPoint
+    floor_at_supports: Estimate
+    floor_rests_on: tuple[tuple[Share, ...], ...]
+    back_high: HighPoint | None
+    back_area: Floats | None
+    back_mean: Floats
+    turn: float
+    back_line_mm: float
+    hung_high: HighPoint | None = None
+    hung_line_mm: float = 0.0
+
+
+@dataclass(frozen=True)
+class GroundInput:
+    """All that a ground rests on: what was measured, the units, and the line of their backs."""
+
+    survey: SurveyInput
+    units: tuple[Unit, ...]
+    back_line: BackLine
+
+
+def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine) -> Ground:
+    """Solve the floor under the units and the back behind them. There must be units, and a floor that was read."""
+    low = _mean_floor(survey, units)
+    back, area, wall = None, None, np.zeros(0)
+    turn = back_line.turn_mm_per_m / 1000.0
+    line = 0.0
+    if "back" in survey.place.surfaces and survey.measured("back"):
+        area = np.vstack([back_area(unit, low) for unit in carried(units)])
+        back = high_point(survey, "back", area, turn)[0]
+        wall = survey.adjustment.mean(("back", area))
+        line = back.value_mm + back_line.off_mm
+    hung = _hung(survey, units, low, turn) if area is not None else None
+    start = line if back is None or back.tied else 0.0
+
+    def back_at(unit: Unit) -> float:
+        return start + turn * unit.x_mm + unit.out_mm
+
+    standing = run_supports(units, back_at)
+    at = np.asarray([s.at for s in standing]).reshape(-1, 2)
+    under = np.vstack([footprint(unit, back_at(unit)) for unit in carried(units)])
+    high, there = high_point(survey, "floor", under, 0.0, at)
+    return Ground(
+        survey,
+        units,
+        back_line,
+        standing,
+        tuple(f for unit in units if not unit.flat for f in fixings(unit)),
+        high,
+        there,
+        shares(survey, "floor", at),
+        back,
+        area,
+        wall,
+        turn,
+        line,
+        hung,
+        0.0 if hung is None else hung.value_mm + back_line.off_mm,
+    )
+
+
+def _hung(survey: Survey, run: tuple[Unit, ...], base_mm: float, turn: float) -> HighPoint | None:
+    """Return the proudest wall behind what hangs over a run that stands; None where nothing does."""
+    units = [u for u in run if not u.stands and not u.flat]
+    if not units or len(carried(run)) == len(run):
+        return None
+    return high_point(survey, "back", np.vstack([back_area(u, base_mm) for u in units]), turn)[0]
+
+
+def carried(units: tuple[Unit, ...]) -> tuple[Unit, ...]:
+    """Return the units whose footprint is looked at for the high spot: those that stand, or all where none does."""
+    return tuple(u for u in units if u.stands) or units
+
+
+def _mean_floor(survey: Survey, units: tuple[Unit, ...]) -> float:
+    spots = np.vstack([footprint(unit, 0.0) for unit in carried(units)])
+    mean = survey.adjustment.mean(("floor", spots))
+    return float(mean.max()) if survey.measured("floor") else 0.0
+
+
+def high_point(
+    survey: Survey, surface: SurfaceName, area: Floats, turn: float, also: Floats | None = None
+) -> tuple[HighPoint, Estimate]:
+    """Return the proudest spot of an area, and the joint estimate at the other spots asked for.
+
+    `turn` tilts the count along the first axis, mm per mm: what stands proud is then measured from the turned line.
+    """
+    known = survey.adjustment.line(surface, area if also is None else np.vstack([area, also]))
+    kept, likely = _could_be_highest(known, len(area), turn)
+    others = np.arange(len(area), len(known.spots))
+    area = area[kept]
+    joint = known.joint(np.concatenate([kept, others]))
+    mean = joint.mean - turn * known.spots[np.concatenate([kept, others]), 0]
+    tied = bool(joint.sd[likely] < TIED_SD_MM)
+    counted = Estimate(mean, joint.covariance) if tied else _from_spot(mean, joint.covariance, likely)
+    n = len(area)
+    highest = draws(Estimate(counted.mean[:n], counted.covariance[:n, :n]), N_DRAWS, SEED).max(axis=1)
+    point = HighPoint(
+        float(highest.mean()),
+        float(highest.std(ddof=1)),
+        (float(area[likely, 0]), float(area[likely, 1])),
+        tied,
+        highest,
+        shares(survey, surface, area[likely : likely + 1])[0],
+    )
+    return point, Estimate(counted.mean[n:], counted.covariance[n:, n:])
+
+
+def _could_be_highest(known: Line, n_area: int, turn: float) -> tuple[NDArray[np.intp], int]:
+    """Return which of the first spots of a line may be its highest, and the likeliest one's place among them.
+
+    What decides is how well a spot is known against the likeliest one, not how well its height is known.
+    """
+    mean = (known.mean - turn * known.spots[:, 0])[:n_area]
+    likely = int(np.argmax(mean))
+    kept = mean + LEAST_CHANCE_Z * known.all_apart(likely)[:n_area] >= mean[likely]
+    return np.flatnonzero(kept), int(kept[:likely].sum())
+
+
+def _from_spot(mean: Floats, covariance: Floats, index: int) -> Estimate:
+    """Return the same estimate counted from one of its own spots: what all share drops out exactly."""
+    column = covariance[:, [index]]
+    centred = covariance - column - column.T + covariance[index, index]
+    return Estimate(mean - mean[index], np.asarray(centred))

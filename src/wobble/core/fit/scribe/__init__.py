@@ -1,0 +1,1 @@
+"""Edges that are cut to a surface, and which edges those are."""

@@ -1,0 +1,1 @@
+"""Between the walls: openings, fillers, face frames, what opens beside them."""

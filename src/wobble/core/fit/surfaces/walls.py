@@ -1,0 +1,159 @@
+"""The side walls and the ceiling as joint draws on grids, solved once: openings are maxima, and are read off them.
+
+What stands proud of a wall and is not taken away counts as wall.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from wobble.core.fit.run.ground import N_DRAWS, SEED
+from wobble.core.gauge.adjust import draws
+from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.survey import Survey
+from wobble.core.job import Measured, Obstacle, Place, SurfaceName, Treatment, surface_extent
+
+STEP_MM = 80.0
+"""Step of the grids: about half the length over which a wall ripples."""
+MOST_STEPS = 40
+TAKEN_AWAY: tuple[Treatment, ...] = ("remove", "notch", "move by a licensed trade")
+KNOWN_SD_MM = 25.0
+"""A wall that is known worse than this at its middle closes nothing."""
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """One surface as draws on a grid.
+
+    Attributes:
+        first: The grid along the surface's first axis, mm, shape (n,). second: Along its second, shape (m,).
+        sampled: Draws of the surface coordinate, mm, shape (n_draws, n, m).
+        mean: Its expected value, mm, shape (n, m).
+    """
+
+    first: Floats
+    second: Floats
+    sampled: Floats
+    mean: Floats
+
+    def rows(self, low: float, high: float) -> slice:
+        """Return the grid along the first axis from the step at or before `low` to the one at or after `high`."""
+        return _range(self.first, low, high)
+
+    def columns(self, low: float, high: float) -> slice:
+        """Return the grid along the second axis from the step at or before `low` to the one at or after `high`."""
+        return _range(self.second, low, high)
+
+    def within(self, low: float, high: float) -> Drawn:
+        """Return only what lies between two places of the second axis, both of them on the grid."""
+        places, sampled = interpolated(self.second, self.sampled, low, high)
+        return Drawn(self.first, places, sampled, interpolated(self.second, self.mean[None], low, high)[1][0])
+
+    def along_first(self, at: float) -> Floats:
+        """Return the draws at one place of the first axis, between steps in proportion, shape (n_draws, m)."""
+        low = int(np.clip(np.searchsorted(self.first, at) - 1, 0, len(self.first) - 2))
+        share = float(np.clip((at - self.first[low]) / (self.first[low + 1] - self.first[low]), 0.0, 1.0))
+        return np.asarray((1 - share) * self.sampled[:, low] + share * self.sampled[:, low + 1])
+
+
+def interpolated(grid: Floats, values: Floats, low: float, high: float) -> tuple[Floats, Floats]:
+    """Return a grid between two places with both on it, and the values there, in proportion between steps.
+
+    The grid is the values' last axis; places outside it are brought to its ends.
+    """
+    low, high = (min(max(x, float(grid[0])), float(grid[-1])) for x in (low, high))
+    start, end = int(np.searchsorted(grid, low, side="right")), int(np.searchsorted(grid, high, side="left"))
+    inner = values[..., start:end]
+    edges = []
+    for place in (low, high):
+        k = min(max(int(np.searchsorted(grid, place)) - 1, 0), len(grid) - 2)
+        share = (place - grid[k]) / (grid[k + 1] - grid[k])
+        edges.append(((1 - share) * values[..., k] + share * values[..., k + 1])[..., None])
+    places = np.concatenate([[low], grid[start:end], [high]])
+    return places, np.concatenate([edges[0], inner, edges[1]], axis=-1)
+
+
+def _range(grid: Floats, low: float, high: float) -> slice:
+    start = max(int(np.searchsorted(grid, low + 1e-6, side="right")) - 1, 0)
+    end = min(int(np.searchsorted(grid, high - 1e-6, side="left")) + 1, len(grid))
+    return slice(min(start, len(grid) - 1), max(end, start + 1))
+
+
+@dataclass(frozen=True)
+class Walls:
+    """What closes a place beside and over the run; None where a surface is not there or not known."""
+
+    left: Drawn | None
+    right: Drawn | None
+    ceiling: Drawn | None
+
+
+def walls(survey: Survey) -> Walls:
+    """Draw both side walls jointly, as they were mostly read from one plane or as spans, and the ceiling."""
+    sides: list[SurfaceName] = [s for s in ("left", "right") if _known(survey, s)]
+    left_right = dict(zip(sides, _draw(survey, sides), strict=True))
+    over = _draw(survey, ["ceiling"])[0] if _known(survey, "ceiling") else None
+    return Walls(left_right.get("left"), left_right.get("right"), over)
+
+
+def _known(survey: Survey, surface: SurfaceName) -> bool:
+    if surface not in survey.place.surfaces or not survey.measured(surface):
+        return False
+    (low_u, high_u), (low_v, high_v) = surface_extent(survey.place, surface)
+    middle = np.array([[(low_u + high_u) / 2, (low_v + high_v) / 2]])
+    return bool(survey.adjustment.mean_and_sd((surface, middle))[1][0] < KNOWN_SD_MM)
+
+
+def _draw(survey: Survey, surfaces: list[SurfaceName]) -> list[Drawn]:
+    if not surfaces:
+        return []
+    axes = [_axes(survey.place, s) for s in surfaces]
+    queries = [
+        (surface, np.stack(np.meshgrid(u, v, indexing="ij"), axis=-1).reshape(-1, 2))
+        for surface, (u, v) in zip(surfaces, axes, strict=True)
+    ]
+    joint = survey.adjustment.at(*queries)
+    sampled = draws(joint, N_DRAWS, SEED)
+    out, start = [], 0
+    for u, v in axes:
+        end = start + len(u) * len(v)
+        shape = (len(u), len(v))
+        out.append(Drawn(u, v, sampled[:, start:end].reshape(-1, *shape), joint.mean[start:end].reshape(shape)))
+        start = end
+    return out
+
+
+def _axes(place: Measured, surface: SurfaceName) -> tuple[Floats, Floats]:
+    grids = []
+    for low, high in surface_extent(place, surface):
+        grids.append(np.linspace(low, high, int(np.clip(np.ceil((high - low) / STEP_MM) + 1, 3, MOST_STEPS))))
+    return grids[0], grids[1]
+
+
+def proud_of(place: Place, surface: SurfaceName) -> tuple[Obstacle, ...]:
+    """Return the obstacles on a surface that stand proud of it and stay."""
+    return tuple(
+        m for m in place.obstacles if m.surface == surface and m.proud_mm > 0 and m.treatment not in TAKEN_AWAY
+    )
+
+
+def with_obstacles(place: Place, walls: Walls) -> Walls:
+    """Return the surfaces with what stands proud of them and stays."""
+    return Walls(
+        _proud(walls.left, proud_of(place, "left"), 1.0),
+        _proud(walls.right, proud_of(place, "right"), -1.0),
+        _proud(walls.ceiling, proud_of(place, "ceiling"), -1.0),
+    )
+
+
+def _proud(drawn: Drawn | None, obstacles: tuple[Obstacle, ...], sign: float) -> Drawn | None:
+    if drawn is None or not obstacles:
+        return drawn
+    step = np.zeros(drawn.mean.shape)
+    for obstacle in obstacles:
+        rows = drawn.rows(obstacle.at[0], obstacle.at[0] + obstacle.size[0])
+        columns = drawn.columns(obstacle.at[1], obstacle.at[1] + obstacle.size[1])
+        step[rows, columns] = np.maximum(step[rows, columns], obstacle.proud_mm)
+    return Drawn(drawn.first, drawn.second, drawn.sampled + sign * step, drawn.mean + sign * step)

@@ -1,0 +1,1 @@
+"""Tops and shelves: outlines, blanks, cleats, how they sag and move."""

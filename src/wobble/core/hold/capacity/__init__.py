@@ -1,0 +1,1 @@
+"""What a screw, a bolt, a sheet and a member carry."""

@@ -1,0 +1,1 @@
+"""What units rest on or hook over: ledgers, battens, cleats, furring, grids."""

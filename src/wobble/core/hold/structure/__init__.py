@@ -1,0 +1,1 @@
+"""Studs, joists and ribs behind a lining, from what was found."""
