@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
+from typing import Any
 
+from wobble.core.hold.fastening import Held
+from wobble.core.hold.result import PlaceHold
 from wobble.core.job import (
     Detection,
     Instrument,
@@ -107,5 +110,23 @@ def plain_kit() -> ShimKit:
 
 def box(id_: str = "A", x: float = 0.0, width: float = 600.0, **more: object) -> Unit:
     """Return a base unit whose supports stand exactly at its corners, 560 deep."""
-    plain = {"depth_mm": 560.0, "height_mm": 720.0, "toe_recess_mm": 0.0, "support_inset_mm": 0.0}
+    plain: dict[str, object] = {"depth_mm": 560.0, "height_mm": 720.0, "toe_recess_mm": 0.0, "support_inset_mm": 0.0}
+    plain |= {"holds": "nothing"}
     return Unit(id=id_, name=f"Unit {id_}", x_mm=x, width_mm=width, **(plain | more))  # type: ignore[arg-type]
+
+
+class Screwed:
+    """How a unit is held, with its own screws and what it rests on."""
+
+    def __init__(self, held: Held, hold: PlaceHold) -> None:
+        self.held = held
+        self.points = tuple(f for f in hold.fasteners if f.id in held.fasteners)
+        self.rests_on = next((ledger for ledger in hold.ledgers if ledger.id == held.ledger), None)
+
+    def __getattr__(self, name: str) -> Any:
+        return getattr(self.held, name)
+
+
+def screwed(hold: PlaceHold) -> tuple[Screwed, ...]:
+    """Return every unit of a place as it is held."""
+    return tuple(Screwed(held, hold) for held in hold.held)

@@ -1,16 +1,22 @@
-"""Write the documents that others read: the OpenAPI document of the API and the JSON Schema of the job document."""
+"""Write what others read: the OpenAPI document, the JSON Schema of the job document, what forms need to know."""
 
 from __future__ import annotations
 
 import json
 from pathlib import Path
+from typing import Any, get_args
 
 import django
+import msgspec
 
+from wobble.core import confidence, facts
 from wobble.core.formats.document import job_schema
+from wobble.core.hold.result import CEILING, FLOOR
+from wobble.core.job import backing, decided, place, unit
 
 ROOT = Path(__file__).resolve().parents[1]
 OPENAPI = ROOT / "web" / "openapi.json"
+FIELDS = ROOT / "web" / "src" / "api" / "fields.ts"
 JOB_SCHEMA = ROOT / "docs" / "schema" / "job.schema.json"
 
 
@@ -21,12 +27,83 @@ def openapi() -> str:
     return json.dumps(api.get_openapi_schema(), indent=2, sort_keys=True) + "\n"
 
 
+OPTIONS: dict[str, Any] = {
+    "unitKinds": unit.UnitKind,
+    "contents": unit.Contents,
+    "opens": unit.Opens,
+    "materials": unit.MaterialName,
+    "obstacleKinds": facts.ObstacleKind,
+    "treatments": facts.Treatment,
+    "backingKinds": backing.BackingKind,
+    "woods": backing.Species,
+    "serviceRules": backing.ServiceRule,
+    "runs": backing.Runs,
+    "methods": facts.Method,
+    "sees": facts.Sees,
+    "splits": decided.Split,
+    "sideSchools": decided.SideSchoolName,
+}
+DEFAULTS: dict[str, msgspec.Struct] = {
+    "walls": backing.Backing(),
+    "ceiling": CEILING,
+    "floor": FLOOR,
+    "anchor": backing.Anchor(),
+    "closing": decided.Closing(),
+}
+
+
+def fields() -> str:
+    """Return what forms need to know of the core: options, defaults, limits, and how sure is sure."""
+    limits = {
+        kind.__name__: found
+        for kind in (
+            unit.Unit,
+            unit.Board,
+            backing.Backing,
+            backing.Anchor,
+            decided.Closing,
+            place.Place,
+            facts.Obstacle,
+        )
+        if (found := _limits(kind))
+    }
+    standing = {tag: made for made in get_args(unit.Standing) for tag in (made.__struct_config__.tag,)}
+    parts = {
+        "SURE": confidence.SURE,
+        "SURE_TO_BITE": confidence.SURE_TO_BITE,
+        "OPTIONS": {name: list(get_args(alias)) for name, alias in OPTIONS.items()},
+        "DEFAULTS": {name: msgspec.to_builtins(value) for name, value in DEFAULTS.items()},
+        "STANDING": {tag: msgspec.to_builtins(made()) for tag, made in standing.items()},
+        "LIMITS": limits,
+    }
+    lines = ["/** What forms need to know of the core. Written by `./run api`; never by hand. */"]
+    lines += [
+        f"export const {name} = {json.dumps(value, indent=2, ensure_ascii=False)} as const;"
+        for name, value in parts.items()
+    ]
+    return "\n".join(lines) + "\n"
+
+
+def _limits(kind: type[msgspec.Struct]) -> dict[str, dict[str, float]]:
+    """Return the least and the most of every number of a struct, by the schema's own words."""
+    schema = msgspec.json.schema(kind)["$defs"][kind.__name__]["properties"]
+    names = {"minimum": "least", "exclusiveMinimum": "above", "maximum": "most", "exclusiveMaximum": "below"}
+    out = {}
+    for name, field in schema.items():
+        choices = [field, *field.get("anyOf", ())]
+        found = {ours: c[theirs] for c in choices for theirs, ours in names.items() if theirs in c}
+        if found:
+            out[name] = found
+    return out
+
+
 def main() -> None:
-    """Write both."""
+    """Write all."""
     django.setup()
     OPENAPI.write_text(openapi())
     JOB_SCHEMA.parent.mkdir(parents=True, exist_ok=True)
     JOB_SCHEMA.write_bytes(job_schema())
+    FIELDS.write_text(fields())
 
 
 if __name__ == "__main__":

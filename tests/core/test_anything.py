@@ -190,14 +190,20 @@ def test_fit_and_hold_answer_whatever_is_asked(standing, behind, backing, school
         assert figure.sd_mm >= 0
     for held in hold.held:
         assert math.isfinite(held.shear_n + held.pull_n)
-        for point in held.points:
-            assert 0 <= point.bites <= 1
-            assert point.screw_mm >= point.long.value_mm - 1e-9
-            assert math.isclose(sum(s.sign * s.value_mm for s in point.long.working), point.long.value_mm)
         if held.enough:
             assert held.use <= 1
-            assert held.points
-    orders = [p.order for held in hold.held for p in held.points]
-    orders += [p.order for cleat in hold.cleats for p in cleat.points]
-    assert orders == list(range(1, len(orders) + 1))
+            assert held.fasteners
+    for screw in hold.fasteners:
+        assert 0 <= screw.bites <= 1
+        assert screw.reach_mm > 0
+        if screw.surface is not None:  # what goes into a neighbour must not come through, and is sold shorter
+            assert screw.screw_mm >= screw.long.value_mm - 1e-9
+        assert math.isclose(sum(s.sign * s.value_mm for s in screw.long.working), screw.long.value_mm)
+    assert [f.order for f in hold.fasteners] == list(range(1, len(hold.fasteners) + 1))
+    assert len({f.id for f in hold.fasteners}) == len(hold.fasteners)
+    for part in (*fit.parts, *hold.parts):
+        assert min(part.blank_mm) >= 0
+        assert part.quantity >= 1
+    keys = [(f.code, f.about) for f in (*fit.findings, *hold.findings)]
+    assert len(set(keys)) == len(keys), "code and what it is about tell one finding from another"
     solve_furring(job, "place", low_mm=200.0, high_mm=1800.0, pitch_mm=500.0, strip_mm=19.0, plumb=False)

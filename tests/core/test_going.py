@@ -11,8 +11,8 @@ from msgspec.structs import replace
 from tests.catalogue import WHEN, box
 from tests.core.test_sides import alcove_job, lean
 from wobble.core.figure import Figure
-from wobble.core.fit.access.going import Going
-from wobble.core.fit.cutouts.around import GRILLE_OPEN, TOE_GRILLE_MM, Around
+from wobble.core.fit.access.access import Access
+from wobble.core.fit.cutouts.cutouts import GRILLE_OPEN, TOE_GRILLE_MM, Cutout
 from wobble.core.job import (
     Alternative,
     Doorway,
@@ -38,9 +38,9 @@ TALL = box("A", x=300.0, width=900.0, height_mm=2200.0, depth_mm=560.0, kind="ta
 PLUMB = (lean(0.0), lean(0.0, 2000.0))
 
 
-def going(unit: object, *way: Passage) -> Going:
+def going(unit: object, *way: Passage) -> Access:
     job = alcove_job(*PLUMB, unit)  # type: ignore[arg-type]
-    return solve_fit(replace(job, way_in=way), "place").going[0]
+    return solve_fit(replace(job, way_in=way), "place").access[0]
 
 
 def test_a_tall_unit_is_stood_up_where_it_is_said():
@@ -70,14 +70,14 @@ def test_what_would_work_is_tried_and_only_that_is_said():
 def test_the_order_traps_nothing():
     units = tuple(box(name, x=100.0 + 400.0 * i, width=400.0) for i, name in enumerate("ABCD"))
     fit = solve_fit(alcove_job(*PLUMB, *units), "place")
-    assert [g.unit for g in fit.going] == ["A", "D", "B", "C"]
-    assert "last" in fit.going[-1].why
+    assert [g.unit for g in fit.access] == ["A", "D", "B", "C"]
+    assert "last" in fit.access[-1].why
 
 
 def test_the_vestrys_press_passes_its_ceiling_step_and_corner():
     """Its truth: the ceiling's low point less the base, and 5 + 120 of lift over the step."""
     fit = solve_fit(vestry_press(), "alcove")
-    (press,) = fit.going
+    (press,) = fit.access
     under = next(p for p in press.passes if p.where == "Under the ceiling")
     assert fit.plan is not None
     # ceiling 2448 at the back left, lower by 0.008 a mm to the front at 640: about 2442; less base 5.6, 2150 and 125
@@ -91,10 +91,10 @@ def test_the_vestrys_press_passes_its_ceiling_step_and_corner():
     assert {f.severity for f in stuck.findings if f.code.startswith("stuck")} == {"stop"}
 
 
-def around(*obstacles: Obstacle, **more: object) -> dict[str, Around]:
+def around(*obstacles: Obstacle, **more: object) -> dict[str, Cutout]:
     unit = box("A", x=100.0, width=900.0, **more)
     job = alcove_job(*PLUMB, unit, obstacles=obstacles)
-    return {a.what: a for a in solve_fit(job, "place").around}
+    return {a.code: a for a in solve_fit(job, "place").cutouts}
 
 
 def mark(kind: str, at: tuple[float, float], size: tuple[float, float], **more: object) -> Obstacle:
@@ -103,7 +103,10 @@ def mark(kind: str, at: tuple[float, float], size: tuple[float, float], **more: 
 
 def test_a_hole_is_marked_out_from_the_units_own_edges():
     """An outlet of 86 at 500 along, 300 up, in a unit that starts at 100 and stands at about 0: 5 of play."""
-    hole = {s.label: s.mm for s in around(mark("outlet", (500.0, 300.0), (86.0, 86.0)))["access hole"].sizes}
+    hole = {
+        s.label: s.mm
+        for s in around(mark("outlet", (500.0, 300.0), (86.0, 86.0), treatment="access hole"))["access-hole"].sizes
+    }
     assert hole["from its left edge"] == 395.0
     assert hole["from its underside"] == pytest.approx(295.0, abs=0.5)
     assert (hole["wide"], hole["high"]) == (96.0, 96.0)
@@ -111,39 +114,40 @@ def test_a_hole_is_marked_out_from_the_units_own_edges():
 
 def test_a_vent_keeps_its_free_area_to_the_front():
     """300 × 100 of duct through a grille 70 high and 60 % open: 714 long; through a unit of 500 it does not go."""
-    found = around(mark("vent", (300.0, 10.0), (300.0, 100.0)))["vent"]
+    assert around(mark("vent", (300.0, 10.0), (300.0, 100.0)))["vent-buried"].severity == "stop"
+    found = around(mark("vent", (300.0, 10.0), (300.0, 100.0), treatment="duct"))["vent-ducted"]
     long = next(s.mm for s in found.sizes if s.label == "grille long")
     assert long * TOE_GRILLE_MM * GRILLE_OPEN == pytest.approx(300.0 * 100.0)
-    assert not found.stops
-    assert around(mark("vent", (300.0, 10.0), (600.0, 100.0)))["vent"].stops
+    assert found.severity == "fine"
+    assert around(mark("vent", (300.0, 10.0), (600.0, 100.0), treatment="duct"))["vent-grille-long"].severity == "stop"
 
 
 def test_skirting_is_held_back_from_notched_or_returned():
     board = mark("skirting", (0.0, 0.0), (2000.0, 95.0), proud_mm=18.0)
-    assert around(board)["hold back"].sizes[0].mm == 19.0
-    notch = {s.label: s.mm for s in around(replace(board, treatment="notch"))["notch"].sizes}
+    assert around(board)["skirting-hold-back"].sizes[0].mm == 19.0
+    notch = {s.label: s.mm for s in around(replace(board, treatment="notch"))["skirting-notch"].sizes}
     assert notch["notch deep"] == 20.0
     assert notch["notch high"] == pytest.approx(97.0, abs=0.5)
-    out = {s.label: s.mm for s in around(replace(board, treatment="remove"))["taken out"].sizes}
+    out = {s.label: s.mm for s in around(replace(board, treatment="remove"))["taken-out"].sizes}
     assert out == {"cut out from, along": 100.0, "to": 1000.0}
 
 
 def test_other_things_get_their_own_answer():
-    assert around(mark("wire", (200.0, 300.0), (400.0, 10.0), proud_mm=8.0))["furring"].sizes[0].mm == 14.0
-    valve = {s.label: s.mm for s in around(mark("valve", (500.0, 300.0), (60.0, 60.0)))["access panel"].sizes}
+    assert around(mark("wire", (200.0, 300.0), (400.0, 10.0), proud_mm=8.0))["wire-bridged"].sizes[0].mm == 14.0
+    valve = {s.label: s.mm for s in around(mark("valve", (500.0, 300.0), (60.0, 60.0)))["access-panel"].sizes}
     assert valve["wide"] == 180.0
     moved = around(mark("pipe", (500.0, 300.0), (60.0, 60.0), treatment="move by a licensed trade"))
-    assert "moved first" in moved
+    assert "moved-first" in moved
     hatch = replace(mark("pipe", (300.0, 200.0), (60.0, 60.0)), surface="floor")
     assert "hatch" in around(hatch, kind="platform")
-    sill = around(mark("window board", (200.0, 721.0), (800.0, 30.0)))["under the board"]
+    sill = around(mark("window board", (200.0, 721.0), (800.0, 30.0)))["under-board-tight"]
     assert sill.sizes[0].mm == pytest.approx(1.0, abs=0.5)
     assert "paint" in sill.text
 
 
 def test_an_appliance_gets_its_makers_air_or_stops_the_job():
     lacking = around(air=Air(sides_mm=20.0, back_mm=50.0), out_mm=30.0)["air"]
-    assert lacking.stops
+    assert lacking.severity == "stop"
     assert lacking.sizes[0].mm == 20.0
     assert "air" not in around(air=Air(sides_mm=20.0, back_mm=50.0), out_mm=50.0)
 
@@ -169,7 +173,7 @@ def test_two_places_that_meet_stand_clear_in_their_corner():
 
 def test_units_that_stand_in_each_other_stop_the_job():
     job = alcove_job(*PLUMB, box("A", x=100.0), box("B", x=680.0), box("C", x=100.0, over_base_mm=1400.0))
-    assert [f.code for f in solve_fit(job, "place").findings if f.code.startswith("overlap")] == ["overlap-A-B"]
+    assert [f.code for f in solve_fit(job, "place").findings if f.code.startswith("overlap")] == ["overlap"]
 
 
 def test_alternatives_stand_side_by_side():
@@ -196,9 +200,9 @@ def test_every_figure_of_the_demo_jobs_is_explained_and_its_working_adds_up(job)
         assert figure.working
         assert sum(s.sign * s.value_mm for s in figure.working) == pytest.approx(figure.value_mm, abs=0.01)
     assert fit.plan is not None
-    assert fit.going
+    assert fit.access
     assert fit.scribes
-    assert all(g.goes_in for g in fit.going)
+    assert all(g.goes_in for g in fit.access)
 
 
 def _figures(value: object) -> Iterator[Figure]:
@@ -228,17 +232,22 @@ def test_what_stays_on_the_floor_is_lifted_over():
     with_arch = replace(job, places=(with_facts(job.places[0], (Obstacle,), (arch,)),))
 
     def left(of: Job) -> float:
-        (press,) = solve_fit(of, "alcove").going
+        (press,) = solve_fit(of, "alcove").access
         return next(p.spare_mm for p in press.passes if p.where == "Under the ceiling")
 
     assert left(job) - left(with_arch) == pytest.approx(20.0, abs=1e-6)
 
 
 def test_skirting_that_is_taken_out_is_returned_to_the_floor():
-    """95 high, base at about 0: its return is 95 at the foot of the end, and cut to the floor there."""
+    """95 high, base at about 0: its return is 95 at the foot of a free end, and cut to the floor there.
+
+    Nothing is returned along an end that is closed against a wall 100 away.
+    """
     board = mark("skirting", (0.0, 0.0), (2000.0, 95.0), proud_mm=18.0, treatment="remove")
-    fit = solve_fit(alcove_job(*PLUMB, box("A", x=100.0, width=900.0), obstacles=(board,)), "place")
-    (left, right) = (s for s in fit.scribes if s.id.startswith("return"))
+    free = solve_fit(alcove_job(*PLUMB, box("A", x=300.0, width=900.0), obstacles=(board,)), "place")
+    (left, right) = (s for s in free.scribes if s.id.startswith("return"))
+    closed = solve_fit(alcove_job(*PLUMB, box("A", x=100.0, width=900.0), obstacles=(board,)), "place")
+    assert [s.id for s in closed.scribes if s.id.startswith("return")] == ["return-m-right"]
     assert left.line[0].left_mm == pytest.approx(95.0, abs=0.5)
     assert (left.along, right.along) == ("from the wall", "from its front")
     assert left.thick_mm == 18.0
@@ -247,6 +256,6 @@ def test_skirting_that_is_taken_out_is_returned_to_the_floor():
 def test_a_gap_between_neighbours_is_a_reveal_or_wants_a_strip():
     def obstacles(gap: float) -> list[str]:
         job = alcove_job(*PLUMB, box("A", x=100.0), box("B", x=700.0 + gap))
-        return [f.severity for f in solve_fit(job, "place").findings if f.code == "gap-A-B"]
+        return [f.severity for f in solve_fit(job, "place").findings if f.code == "gap-between"]
 
     assert (obstacles(0.0), obstacles(3.0), obstacles(20.0), obstacles(300.0)) == ([], ["fine"], ["mind"], [])

@@ -9,7 +9,7 @@ from typing import Any
 import pytest
 from msgspec.structs import replace
 
-from tests.catalogue import LINE, WHEN, box, floor_at, grid, job_of, offset
+from tests.catalogue import LINE, WHEN, Screwed, box, floor_at, grid, job_of, offset
 from tests.core.test_hold import balanced, edges, found, held_of, job_before, restraint_of_hinge, restraint_of_rigid
 from tests.core.test_sides import alcove_job, lean
 from wobble.core.contents import burdened
@@ -24,7 +24,6 @@ from wobble.core.hold.capacity.capacity import (
     usual_yield_psi,
     withdrawal,
 )
-from wobble.core.hold.fastening import Held
 from wobble.core.hold.joins import joined
 from wobble.core.hold.loads import loads, weight_kg
 from wobble.core.hold.overhead import BOLT_MM, BOLT_ROOT_MM, BOLT_THREAD_MM, HangerHeld
@@ -41,7 +40,7 @@ HUNG = box("W", x=300.0, width=1400.0, depth_mm=330.0, height_mm=720.0, over_bas
 HUNG = replace(HUNG, fixing_heights_mm=(660.0,), weight_kg=30.0)
 
 
-def on(backing: Backing, unit: Unit = HUNG, wall: Callable[[float], float] = lambda x: 0.0, **place: Any) -> Held:
+def on(backing: Backing, unit: Unit = HUNG, wall: Callable[[float], float] = lambda x: 0.0, **place: Any) -> Screwed:
     """Return how a unit is held by a wall made of something; its studs stand at 400, 1000 and 1600."""
     return held_of(wall, unit, backing=backing, **place)[0]
 
@@ -132,7 +131,7 @@ def test_what_stands_on_another_unit_is_carried_by_it():
     assert {h.unit: round(h.shear_n) for h in both} == {"B": 0, "W": 0}
 
 
-def hooked(above: tuple[Unit, ...] = ()) -> Held:
+def hooked(above: tuple[Unit, ...] = ()) -> Screwed:
     """A unit on a split batten before a wall that comes forward by 10 a metre up."""
     unit = replace(HUNG, standing=Hung(by="split batten", thick_mm=18.0))
     return held_of(lambda x: 0.0, unit, more=above, rise=0.01)[-1 if not above else 0]
@@ -193,17 +192,19 @@ def test_a_shelf_on_cleats_has_its_studs_wall_by_wall():
     """2 m of 30 kg, and 600 · 2 · 0.4 · 0.03 = 14.4 kg of plywood: 730 N, of which the back takes 0.6, a side 0.35."""
     back = edges(400.0, 1000.0, 1600.0)
     side = tuple(replace(found(x, "centre", n=9), surface="left", id=f"l{x}") for x in (60.0, 360.0, 62.0, 358.0))
-    cleats = {c.wall: c for c in solve_hold(shelf_job(*back, *side), "place").cleats}
+    hold = solve_hold(shelf_job(*back, *side), "place")
+    cleats = {c.wall: c for c in hold.cleats}
+    screws = {wall: [f for f in hold.fasteners if f.id in c.fasteners] for wall, c in cleats.items()}
     total = (60.0 + 14.4) * 9.81
     assert cleats["back"].load_n == pytest.approx(0.6 * total, rel=0.01)
     assert cleats["left"].load_n == pytest.approx(0.35 * total, rel=0.01)
-    assert {round(p.at[0], -1) for p in cleats["back"].points} == {400.0, 1000.0, 1600.0}
+    assert {round(p.at[0], -1) for p in screws["back"]} == {400.0, 1000.0, 1600.0}
     assert cleats["back"].enough
-    assert {p.surface for p in cleats["left"].points} == {"left"}
+    assert {p.surface for p in screws["left"]} == {"left"}
     assert cleats["back"].under_line_mm == pytest.approx(1000.0 - 500.0, abs=0.5)
     assert not cleats["right"].enough
     assert "Find the studs of the right wall" in cleats["right"].instead
-    orders = [p.order for c in cleats.values() for p in c.points]
+    orders = [p.order for found in screws.values() for p in found]
     assert orders == sorted(set(orders))
 
 
@@ -339,12 +340,13 @@ def test_neighbours_are_screwed_together_by_four_that_do_not_come_through():
     """Two sides of 19 take 30: 38 less 4 allows 34. At 37 in from front and back, 80 from foot and head."""
     place = Place(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
     pair = replace(place, units=(box("A", x=0.0), box("B", x=600.0), box("C", x=1300.0)))
-    made = joined(pair)
-    assert [j.units for j in made] == [("A", "B")]
-    assert made[0].screw_mm == 30.0
-    assert set(made[0].at) == {(80.0, 523.0), (640.0, 523.0), (80.0, 37.0), (640.0, 37.0)}
-    reveal = joined(replace(pair, units=(box("A", x=0.0), box("B", x=604.0))))
-    assert "packing in the reveal" in reveal[0].text
+    ((made, screws),) = joined(pair)
+    assert made.units == ("A", "B")
+    assert made.screw_mm == 30.0
+    assert {f.reach_mm for f in screws} == {11.0}, "30 less the side of 19"
+    assert {f.at for f in screws} == {(80.0, 523.0), (640.0, 523.0), (80.0, 37.0), (640.0, 37.0)}
+    ((reveal, _),) = joined(replace(pair, units=(box("A", x=0.0), box("B", x=604.0))))
+    assert "packing in the reveal" in reveal.text
 
 
 def test_what_is_thrown_about_is_screwed_into_the_joists_under_it():
@@ -361,20 +363,22 @@ def test_what_is_thrown_about_is_screwed_into_the_joists_under_it():
     floor = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)
     boards = Backing(lining_mm=18.0, runs="out")
     job = job_of(*floor, units=(unit,), detections=seen, backing=Backing(driving_g=0.5), underfoot=boards)
-    fixed = solve_hold(job, "place").underfoot[0]
+    hold = solve_hold(job, "place")
+    fixed, screws = hold.underfoot[0], [f for f in hold.fasteners if f.surface == "floor"]
     assert fixed.shear_n == pytest.approx(0.5 * 60 * 9.81)
     assert fixed.pull_n == pytest.approx(60 * 9.81 * (0.5 * 900 - 150) / 300)
-    assert sorted({round(x, -1) for x, _ in fixed.at}) == [400.0, 800.0]
-    assert len(fixed.at) == 4
+    assert sorted({round(f.at[0], -1) for f in screws}) == [400.0, 800.0]
+    assert len(fixed.fasteners) == len(screws) == 4
+    assert [f.reach_mm for f in screws] == pytest.approx([44.0] * 4, abs=1.0), "80 less 18 of base and 18 of boards"
     assert fixed.screw_mm == 80.0  # 18 + shims of 0 + 18 + 40
     assert fixed.enough
     assert "crash" in fixed.caution
     blind = solve_hold(replace(job, places=(with_facts(job.places[0], (Detection,), ()),)), "place").underfoot[0]
-    assert (blind.at, blind.enough) == ((), False)
+    assert (blind.fasteners, blind.enough) == ((), False)
     assert "Boards alone" in blind.instead
     shallow = replace(job.places[0], underfoot=replace(boards, deepest_mm=50.0))  # 80 less 18 of base goes 62 deep
     kept = solve_hold(replace(job, places=(shallow,)), "place").underfoot[0]
-    assert (kept.at, kept.enough) == ((), False)
+    assert (kept.fasteners, kept.enough) == ((), False)
     assert "deeper" in kept.instead
     still = solve_hold(replace(job, places=(replace(job.places[0], backing=Backing()),)), "place")
     assert still.underfoot == ()
@@ -407,7 +411,7 @@ def test_every_demo_job_has_a_complete_drilling_list(made):
     assert hold.held
     assert all(h.enough for h in hold.held)
     assert all(f.enough for f in hold.underfoot)
-    points = [p for h in hold.held for p in h.points]
-    assert [p.order for p in points] == list(range(1, len(points) + 1))
+    points = [f for f in hold.fasteners if f.surface is not None]
+    assert [f.order for f in hold.fasteners] == list(range(1, len(hold.fasteners) + 1))
     assert all(p.bites >= 0.9 for p in points)
     assert all(p.screw_mm >= p.long.value_mm for p in points)

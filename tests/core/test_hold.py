@@ -13,7 +13,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from tests.catalogue import PLUMB, box, floor_at, grid, job_of, offset
+from tests.catalogue import PLUMB, Screwed, box, floor_at, grid, job_of, offset, screwed
 from wobble.core.facts import Detection
 from wobble.core.fit.cutouts.services import ELECTRIC
 from wobble.core.hold.capacity.capacity import (
@@ -28,7 +28,6 @@ from wobble.core.hold.capacity.capacity import (
     withdrawal,
     yields,
 )
-from wobble.core.hold.fastening import Held
 from wobble.core.hold.loads import loads, weight_kg
 from wobble.core.hold.structure.lines import structure
 from wobble.core.job import Job, Unit
@@ -275,27 +274,29 @@ def test_no_screw_stands_in_a_zone_of_the_demo_jobs():
     """
     for job in (gable_workroom(), vestry_press(), narrowboat_galley()):
         place = job.places[0]
-        for held in solve_hold(job, place.id).held:
-            for point in held.points:
-                for mark in place.obstacles:
-                    (x, z), (w, h) = mark.at, mark.size
-                    off = (max(x - point.at[0], 0, point.at[0] - x - w), max(z - point.at[1], 0, point.at[1] - z - h))
-                    lines = {"wire": off[1] < 50}.get(mark.kind, mark.kind in ELECTRIC and min(off) < 50)
-                    near = math.hypot(*off) < 50 or lines
-                    assert not near, (job.name, point.at, mark.name)
+        for point in solve_hold(job, place.id).fasteners:
+            for mark in place.obstacles:
+                if point.surface != mark.surface:
+                    continue
+                (x, z), (w, h) = mark.at, mark.size
+                off = (max(x - point.at[0], 0, point.at[0] - x - w), max(z - point.at[1], 0, point.at[1] - z - h))
+                lines = {"wire": off[1] < 50}.get(mark.kind, mark.kind in ELECTRIC and min(off) < 50)
+                near = math.hypot(*off) < 50 or (mark.surface == "back" and lines)
+                assert not near, (job.name, point.at, mark.name)
 
 
 def test_too_few_or_too_weak_asks_for_a_ledger_and_no_studs_for_finding_them():
     heavy = box("W", x=300.0, width=1600.0, depth_mm=330.0, height_mm=720.0, over_base_mm=700.0, standing=Hung())
     heavy = replace(heavy, holds="books", fixing_heights_mm=(680.0,))
     over = held_of(lambda x: 0.0, heavy)[0]
-    assert "ledger" in over.instead
-    assert over.ledger is not None
-    assert len(over.ledger.studs) == 3
-    assert over.ledger.carries_n == pytest.approx(6 * over.ledger.each_n, rel=0.01)
+    assert over.instead == "", "it rests, and no advice is left"
+    ledger = over.rests_on
+    assert ledger is not None
+    assert len(ledger.places) == 3
+    assert ledger.carries_n == pytest.approx(6 * ledger.each_n, rel=0.01)
     assert sum(p.part == "ledger" for p in over.points) == 6
-    assert over.ledger.use == pytest.approx(over.shear_n / over.ledger.carries_n)
-    assert over.ledger.top_mm == pytest.approx(700.0, abs=1.0)
+    assert ledger.use == pytest.approx(over.shear_n / ledger.carries_n)
+    assert ledger.top_mm == pytest.approx(700.0, abs=1.0)
     assert over.caution
     narrow = replace(heavy, width_mm=300.0, x_mm=850.0)
     assert "Too few studs" in held_of(lambda x: 0.0, narrow)[0].instead
@@ -319,9 +320,9 @@ def held_of(
     studs: tuple[float, ...] = (400.0, 1000.0, 1600.0),
     more: tuple[Unit, ...] = (),
     **place: Any,
-) -> tuple[Held, ...]:
+) -> tuple[Screwed, ...]:
     """Return how a unit of 1400 from 300 on is held by studs, before a wall that stands at `wall(x)`."""
-    return solve_hold(job_before(wall, unit, studs, more, **place), "place").held
+    return screwed(solve_hold(job_before(wall, unit, studs, more, **place), "place"))
 
 
 def job_before(

@@ -10,8 +10,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.catalogue import plain_kit
-from wobble.core.fit.level.shims import best_stack, fill, taper_setting
 from wobble.core.job import ShimKit, ShimPiece, Taper
+from wobble.core.packing import best_stack, fill, taper_setting
 
 PIECES = st.lists(st.tuples(st.sampled_from([0.5, 1.0, 1.6, 2.0, 3.0, 5.0]), st.integers(0, 3)), min_size=1, max_size=4)
 

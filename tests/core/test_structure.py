@@ -14,7 +14,7 @@ from wobble.core.facts import Detection
 from wobble.core.hold.services import kept_from, plates, too_deep
 from wobble.core.hold.structure.lines import LEAN_SD_MM_PER_M, SD_MM, joists, structure
 from wobble.core.job import Obstacle, Place, with_facts
-from wobble.core.job.backing import Backing
+from wobble.core.job.backing import Backing, Runs
 
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
 
@@ -68,15 +68,21 @@ def test_which_way_joists_run_is_told_from_where_they_were_found(runs, seed):
         replace(seen(0.0), id=f"j{i}", surface="ceiling", at=(a, b) if runs == "out" else (b, a))
         for i, (a, b) in enumerate(spots)
     )
-    known, told, sure = joists(found, 2000.0, 2000.0, 45.0, "not known")
-    assert told == runs
-    assert sure > 0.9
-    assert len(known.lines) >= 4
+    known = joists(found, 2000.0, 2000.0, 45.0, "not known")
+    assert known.runs == runs
+    assert known.sure > 0.9
+    assert len(known.lines.lines) >= 4
+    other: Runs = "along" if runs == "out" else "out"
+    against = joists(found, 2000.0, 2000.0, 45.0, other)
+    assert (against.runs, against.against_what_was_said) == (runs, True), "what was found decides"
+    assert not joists(found, 2000.0, 2000.0, 45.0, runs).against_what_was_said
 
 
 def test_joists_that_nobody_looked_for_run_no_way():
-    assert joists((), 2000.0, 600.0, 45.0, "not known")[1:] == ("not known", 0.0)
-    assert joists((), 2000.0, 600.0, 45.0, "along")[1:] == ("along", 1.0)
+    unknown, said = (joists((), 2000.0, 600.0, 45.0, s) for s in ("not known", "along"))
+    assert (unknown.runs, unknown.sure) == ("not known", 0.0)
+    assert (said.runs, said.lines.lines) == ("along", ())
+    assert said.sure < 1.0, "somebody's word is no finding"
 
 
 def test_contradictions_are_named():

@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 from django.test import Client
-from tools.write_schemas import OPENAPI, openapi
+from tools.write_schemas import FIELDS, OPENAPI, fields, openapi
 
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.practice.gable import gable_workroom
@@ -265,7 +265,7 @@ def test_a_turned_decision_is_tried_without_being_kept(ines):
     turned = {"datum": {"rule": "fixed top", "top_mm": 720.0}, "back_line": {"off_mm": 4.0}}
     status, tried = ines.post(place_path(stored, "/fit"), turned)
     assert status == 200
-    assert any(f["code"] == "cut-down" for f in tried["findings"])
+    assert any(f["code"] == "top-too-low" for f in tried["findings"])
     assert ines.get(f"/jobs/{stored['id']}")[1] == stored
 
 
@@ -283,6 +283,10 @@ def test_an_unknown_call_answers_in_json(ines):
 
 def test_the_openapi_document_in_the_repository_is_the_one_in_force():
     assert OPENAPI.read_text() == openapi()
+
+
+def test_the_forms_fields_in_the_repository_are_those_of_the_core():
+    assert FIELDS.read_text() == fields()
 
 
 def test_answers_carry_a_policy_that_loads_nothing_from_elsewhere(db):
@@ -484,7 +488,7 @@ def test_the_way_in_is_kept_and_tells(ines):
     path = f"/jobs/{stored['id']}/way-in"
     status, kept = ines.put(path, {"revision": stored["revision"], "way_in": slot})
     assert (status, kept["job"]["way_in"][0]["name"]) == (200, "Slot")
-    (press,) = ines.get(alcove(stored, "/fit"))[1]["going"]
+    (press,) = ines.get(alcove(stored, "/fit"))[1]["access"]
     assert not press["goes_in"]
     assert press["instead"]
     bad = [{"way": "doorway", "name": "Slot", "width_mm": -1, "height_mm": 500}]
@@ -519,7 +523,7 @@ def test_what_is_found_behind_the_lining_is_stored_once_and_moves_the_screws(ine
     stored = ines.import_job()
     before = ines.get(place_path(stored, "/hold"))[1]
     assert before["back"]["spacings"][0]["mm"] == 600
-    first = before["held"][0]["points"][0]
+    first = before["fasteners"][0]
     miss = {
         "fact": "detection",
         "id": "hole-1",
@@ -532,7 +536,7 @@ def test_what_is_found_behind_the_lining_is_stored_once_and_moves_the_screws(ine
         assert ines.post(place_path(stored, "/facts"), {"facts": [miss]})[0] == 200
     assert [d.id for d in active(ines, stored, "detections")].count("hole-1") == 1
     after = ines.get(place_path(stored, "/hold"))[1]
-    screws = [p for h in after["held"] for p in h["points"] if p["at"] == first["at"]]
+    screws = [f for f in after["fasteners"] if f["at"] == first["at"]]
     assert not screws or screws[0]["bites"] < 0.5
     aside = {"reason": "taken back", "at": "2026-03-08T10:05:00Z"}
     assert ines.put(place_path(stored, "/facts/hole-1/aside"), aside)[0] == 200

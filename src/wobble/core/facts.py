@@ -167,7 +167,7 @@ ObstacleKind = Literal[
     "bulkhead",
     "wheel arch",
 ]
-Treatment = Literal["keep clear", "notch", "bridge", "remove", "move by a licensed trade"]
+Treatment = Literal["keep clear", "notch", "bridge", "access hole", "duct", "remove", "move by a licensed trade"]
 
 
 class Obstacle(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="obstacle"):

@@ -12,20 +12,22 @@ from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.errors import SurveyError
-from wobble.core.fit.access.going import Going
+from wobble.core.finding import Finding
+from wobble.core.fit.access.access import Access
 from wobble.core.fit.compare import Outcome, outcome
-from wobble.core.fit.cutouts.around import Around
-from wobble.core.fit.findings.case import Case, Finding
+from wobble.core.fit.cutouts.cutouts import Cutout
+from wobble.core.fit.findings.case import Case
 from wobble.core.fit.findings.verdicts import verdicts
 from wobble.core.fit.level.feet import Foot, Leg
-from wobble.core.fit.level.plan import Plan, plan, plan_base
+from wobble.core.fit.level.plan import Plan, plan, plan_base, run_height
 from wobble.core.fit.level.schools import School, schools
 from wobble.core.fit.level.ways import LevelSchool, LineSchool
 from wobble.core.fit.overhead.hangers import Hanger
+from wobble.core.fit.parts import fit_parts
 from wobble.core.fit.result import Whole, fit_whole, stand_of
 from wobble.core.fit.run.asked import asked
 from wobble.core.fit.run.ground import Ground, GroundInput, ground
-from wobble.core.fit.run.tiers import TierName
+from wobble.core.fit.run.tiers import TierName, on_floor
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides, split_run
 from wobble.core.fit.sides.swings import Swing
@@ -52,6 +54,7 @@ from wobble.core.job import (
     Value,
 )
 from wobble.core.length import LengthUnit
+from wobble.core.part import Part
 
 
 class PlaceFit(Value, frozen=True, kw_only=True):
@@ -62,10 +65,11 @@ class PlaceFit(Value, frozen=True, kw_only=True):
         levelling: Ways of making level, compared. lines: Lines for the backs, compared.
         feet: Screw feet in the order in which to set them. legs: What is cut off each.
         sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
-        going: How each unit gets in. around: What is done about each thing in the way.
+        access: How each unit gets in. cutouts: What is done about each obstacle.
         swings: How far each hinged door opens. hangers: Of racks under the ceiling.
         units: The units as they stand, moved as the split says.
-        findings: What to tell, stops first.
+        findings: What to tell, stops first. parts: What is made to fit.
+        run_height_mm: Of the finished tops over the base; None without units.
     """
 
     place: str
@@ -79,12 +83,14 @@ class PlaceFit(Value, frozen=True, kw_only=True):
     sides: tuple[Sides, ...]
     flats: tuple[FlatPart, ...]
     scribes: tuple[Scribe, ...]
-    going: tuple[Going, ...]
-    around: tuple[Around, ...]
+    access: tuple[Access, ...]
+    cutouts: tuple[Cutout, ...]
     swings: tuple[Swing, ...]
     hangers: tuple[Hanger, ...]
     units: tuple[Unit, ...]
     findings: tuple[Finding, ...]
+    parts: tuple[Part, ...]
+    run_height_mm: float | None
 
 
 class PlaceResult(Value, frozen=True, kw_only=True):
@@ -146,12 +152,12 @@ def walls_of(job: Job, place_id: str) -> Walls:
 
 
 def ground_of(job: Job, place_id: str) -> Ground | None:
-    """Return what a place's run stands on, or None while there are no units or no floor readings.
+    """Return what a run stands on and against; None without units, or where they stand on a floor nobody read.
 
     Remembered whatever the datum and the kit: turning those needs no new survey.
     """
     place = find_place(job, place_id)
-    if not place.units or not survey_of(job, place_id).measured("floor"):
+    if not place.units or (any(on_floor(u) for u in place.units) and not survey_of(job, place_id).measured("floor")):
         return None
     return _ground(GroundInput(survey_input(job, place), place.units, place.back_line))
 
@@ -185,12 +191,14 @@ def solve_fit(job: Job, place_id: str) -> PlaceFit:
         sides=whole.sides,
         flats=whole.flats,
         scribes=whole.scribes,
-        going=whole.going,
-        around=whole.around,
+        access=whole.access,
+        cutouts=whole.cutouts,
         swings=whole.swings,
         hangers=whole.hangers,
         units=case.place.units,
         findings=verdicts(case),
+        parts=fit_parts(case.place, case.plan, whole),
+        run_height_mm=run_height(case.place.units) if case.place.units else None,
     )
 
 

@@ -613,6 +613,26 @@ export interface components {
             units: "in" | "mm";
         };
         /**
+         * Access
+         * @description How one unit gets to its place.
+         *
+         *         Attributes:
+         *             unit: Which. order: Its turn, from 1. why: Why then. passes: What it passes, in order.
+         *             goes_in: Whether it passes all. chance: Of all, 0 to 1. instead: What would work where it does not.
+         *             caution: Where lifting it can hurt somebody.
+         */
+        Access: {
+            /** @default  */
+            caution: string;
+            chance: number;
+            goes_in: boolean;
+            instead: string[];
+            order: number;
+            passes: components["schemas"]["Pass"][];
+            unit: string;
+            why: string;
+        };
+        /**
          * Air
          * @description What an appliance in the unit wants free around it, by its maker.
          */
@@ -689,24 +709,6 @@ export interface components {
             deep_mm: number;
             /** @enum {unknown} */
             end: "left" | "right";
-        };
-        /**
-         * Around
-         * @description What is done about one thing for one unit.
-         *
-         *         Attributes:
-         *             obstacle: The thing's id, or "" for what an appliance wants. unit: Which unit. stops: Whether it stops the job.
-         *             what: In a few words. text: What to do. sizes: To obstacle out. caution: The safety word.
-         */
-        Around: {
-            /** @default  */
-            caution: string;
-            obstacle: string;
-            sizes: components["schemas"]["Size"][];
-            stops: boolean;
-            text: string;
-            unit: string;
-            what: string;
         };
         /**
          * Aside
@@ -1027,6 +1029,28 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Cutout
+         * @description What is done about one obstacle for one unit.
+         *
+         *         Attributes:
+         *             code: Stable name of the answer. obstacle: The obstacle's id, or "" for what an appliance wants. unit: Which.
+         *             severity: stop while the plan lacks what must be there. what: In a few words. text: What to do.
+         *             sizes: To mark out. caution: The safety word.
+         */
+        Cutout: {
+            /** @default  */
+            caution: string;
+            code: string;
+            obstacle: string;
+            /** @enum {unknown} */
+            severity: "fine" | "mind" | "stop";
+            /** @default [] */
+            sizes: components["schemas"]["Size"][];
+            text: string;
+            unit: string;
+            what: string;
+        };
+        /**
          * Decisions
          * @description Where level starts, where the backs stand, and how the sides are closed.
          */
@@ -1111,6 +1135,14 @@ export interface components {
             taken_at: string;
             /** @default  */
             taken_by: string;
+        };
+        /**
+         * Dimension
+         * @description One size of a part as it is in the end: which, with its working.
+         */
+        Dimension: {
+            figure: components["schemas"]["Figure"];
+            label: string;
         };
         /**
          * Divide
@@ -1198,6 +1230,59 @@ export interface components {
             facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"])[];
         };
         /**
+         * Fastener
+         * @description One screw, bolt or anchor, with what is packed behind the part that it goes through.
+         *
+         *         Attributes:
+         *             id: Its own, the same while it stands at the same spot. kind: What it is. unit: Of which unit.
+         *             part: Through what: a rail, a strap, a ledger, a batten, a timber, a cleat, a base, a side.
+         *             joins: What it goes through, and what it holds in: units by their ids, surfaces by their names.
+         *             surface: Into which surface; None where it goes into another unit or part.
+         *             at: Where on that surface; without one, up over the run's base and out from the backs, mm.
+         *             order: Its turn in the drilling list, from 1. bites: Chance that it meets what holds, 0 to 1.
+         *             packing: What is packed behind the part there, and `filling` how; None where nothing need be.
+         *             shank_mm: Its diameter. screw_mm: Its length, as sold. long: What that is built up from.
+         *             reach_mm: How deep in what holds. through_mm: Thickness of what it goes through first.
+         *             pilot_mm: Hole in what holds; 0 for none. clearance_mm: Hole through the part.
+         *             check: What to do before it is drilled; "" for nothing beyond the usual.
+         */
+        Fastener: {
+            at: [
+                number,
+                number
+            ];
+            bites: number;
+            /** @default  */
+            check: string;
+            clearance_mm: number;
+            /** @default null */
+            filling: components["schemas"]["Filling"] | null;
+            id: string;
+            joins: [
+                string,
+                string
+            ];
+            /**
+             * @default screw
+             * @enum {unknown}
+             */
+            kind: "anchor" | "eye bolt" | "lag screw" | "screw";
+            long: components["schemas"]["Figure"];
+            /** @default 0 */
+            order: number;
+            packing: components["schemas"]["Figure"];
+            /** @default rail */
+            part: string;
+            pilot_mm: number;
+            reach_mm: number;
+            screw_mm: number;
+            shank_mm: number;
+            /** @default back */
+            surface: ("back" | "ceiling" | "floor" | "left" | "right") | null;
+            through_mm: number;
+            unit: string;
+        };
+        /**
          * Fault
          * @description Why a call was refused: a stable code, what is wrong, how to mend it, and the path of the fault.
          *
@@ -1238,11 +1323,14 @@ export interface components {
          *             taper_mm: Head less foot. long_mm: Length of the strip. blank_mm: Width to cut it to before scribing.
          *             needs: The least width for what opens beside it, with its reason; None where nothing does.
          *             enough: Chance that it is that wide all the way up, 0 to 1.
+         *             tightest: The least gap between the unit and the wall anywhere beside it, not only at its front.
+         *             clears: Chance that the wall touches it nowhere, 0 to 1.
          *             profile: (height, width, standard uncertainty) up the gap, mm.
          */
         Filler: {
             blank_mm: number;
             bottom: components["schemas"]["Figure"];
+            clears: number;
             edge_mm: number;
             enough: number;
             front_mm: number;
@@ -1259,6 +1347,7 @@ export interface components {
             /** @enum {unknown} */
             side: "left" | "right";
             taper_mm: number;
+            tightest: components["schemas"]["Figure"];
             top: components["schemas"]["Figure"];
             unit: string;
         };
@@ -1285,20 +1374,18 @@ export interface components {
          * @description One sentence to the installer.
          *
          *         Attributes:
-         *             code: Stable name of the rule.
-         *             severity: stop, mind or fine.
-         *             title: The finding in a few words.
-         *             text: What it means and what to do.
-         *             figure: The length it is about, if any.
-         *             caution: The safety word that belongs beside it, if any.
-         *             concerns: Ids of readings, supports or fixings to light up.
+         *             code: Stable name of the rule. severity: stop, mind or fine.
+         *             title: The finding in a few words. text: What it means and what to do.
+         *             figure: The length that it is about, if any. caution: The safety word that belongs beside it, if any.
+         *             about: Keys of what it is about: ids of units, facts, supports, fasteners, parts; names of sides and tiers.
+         *                 With the code they tell one finding from another.
          */
         Finding: {
+            /** @default [] */
+            about: string[];
             /** @default  */
             caution: string;
             code: string;
-            /** @default [] */
-            concerns: string[];
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
@@ -1391,17 +1478,15 @@ export interface components {
          * @description How a unit is fixed to the floor.
          *
          *         Attributes:
-         *             unit: Which. at: (along, out) of each screw. screw_mm: Length as sold, through its base and shims into a joist.
+         *             unit: Which. fasteners: Its screws by their ids, through its base and shims into joists.
+         *             screw_mm: Their length as sold; 0 without any.
          *             shear_n: On all of them. pull_n: On the row that is lifted. use: Share of the weakest one's capacity.
          *             enough: Whether they hold. instead: What to do where they do not. caution: The word that belongs beside it.
          */
         FloorFixed: {
-            at: [
-                number,
-                number
-            ][];
             caution: string;
             enough: boolean;
+            fasteners: string[];
             instead: string;
             pull_n: number;
             screw_mm: number;
@@ -1540,26 +1625,6 @@ export interface components {
             value_mm: number;
         };
         /**
-         * Going
-         * @description How one unit gets to its place.
-         *
-         *         Attributes:
-         *             unit: Which. order: Its turn, from 1. why: Why then. passes: What it passes, in order.
-         *             goes_in: Whether it passes all. chance: Of all, 0 to 1. instead: What would work where it does not.
-         *             caution: Where lifting it can hurt somebody.
-         */
-        Going: {
-            /** @default  */
-            caution: string;
-            chance: number;
-            goes_in: boolean;
-            instead: string[];
-            order: number;
-            passes: components["schemas"]["Pass"][];
-            unit: string;
-            why: string;
-        };
-        /**
          * GroundRail
          * @description A timber along the wall where the packing is deep: it is screwed to the studs, the unit's rail to it.
          *
@@ -1626,23 +1691,25 @@ export interface components {
          *
          *         Attributes:
          *             unit: Which. weight_kg: Full. shear_n: On all its screws together. pull_n: On its top row.
-         *             points: Its screws, the fewest that hold it, its ledger's first.
+         *             fasteners: Its screws by their ids, the fewest that hold it, its ledger's first where it is the first on it.
          *             use: Share of the weakest screw's capacity that is used; 1 is all.
          *             lateral_n: What one screw carries sideways. withdrawal_n: What pulls it out. working: How they come about.
-         *             enough: Whether it holds, every screw sure to bite. instead: What to do where it does not.
-         *             avoided: What screws were kept clear of. ledger: What it rests on. batten: What it hooks over.
-         *             ground: A timber behind its rail. caution: The word that belongs beside it.
+         *             enough: Whether it holds, every screw sure to bite. instead: What to do where it does not, or what to mind.
+         *             avoided: What screws were kept clear of. ledger: Id of what it rests on; "" for none.
+         *             batten: What it hooks over. ground: A timber behind its rail. overhead: Whether nothing below carries it.
+         *             caution: The word that belongs beside it.
          */
         Held: {
             avoided: string[];
             batten: components["schemas"]["SplitBatten"] | null;
             caution: string;
             enough: boolean;
+            fasteners: string[];
             ground: components["schemas"]["GroundRail"] | null;
             instead: string;
             lateral_n: number;
-            ledger: components["schemas"]["Ledger"] | null;
-            points: components["schemas"]["Point"][];
+            ledger: string;
+            overhead: boolean;
             pull_n: number;
             shear_n: number;
             unit: string;
@@ -1804,16 +1871,12 @@ export interface components {
          * @description Two neighbours and the screws between them.
          *
          *         Attributes:
-         *             units: Left one, right one. at: (up over the run's base, out from the backs) of each screw, mm.
-         *             screw_mm: Length as sold, which does not come through. apart_mm: The reveal between them, packed out.
-         *             text: What to mind.
+         *             units: Left one, right one. fasteners: Its screws by their ids; each does not come through.
+         *             screw_mm: Their length as sold. apart_mm: The reveal between them, packed out. text: What to mind.
          */
         Joined: {
             apart_mm: number;
-            at: [
-                number,
-                number
-            ][];
+            fasteners: string[];
             screw_mm: number;
             text: string;
             units: [
@@ -1879,24 +1942,28 @@ export interface components {
         };
         /**
          * Ledger
-         * @description A strip along the wall for a unit to rest on: its top at the unit's underside, two screws into every stud.
+         * @description A strip along the wall for units to rest on: its top at their undersides, two screws into every stud.
          *
          *         Attributes:
+         *             id: Its own. units: What rests on it, from the left.
          *             top_mm: Height of its top over the datum mark. under_line_mm: The same below a level line, where one is known.
-         *             start_mm: Its left end, mm along. end_mm: Its right one. thick_mm: Its thickness.
-         *             studs: Places of the studs that it is screwed to, mm along. screw_mm: Length of its screws, as sold.
-         *             each_n: What one of its screws carries. carries_n: All of them. use: Share of that which the unit takes.
+         *             start_mm: Its left end, mm along. end_mm: Its right one. thick_mm: Its thickness. high_mm: Its height.
+         *             places: Where it is fastened, mm along. screw_mm: Length of its longest screws, as sold.
+         *             each_n: What its weakest screw carries. carries_n: All of them. use: Share of that which the units take.
          */
         Ledger: {
             carries_n: number;
             each_n: number;
             end_mm: number;
+            high_mm: number;
+            id: string;
+            places: number[];
             screw_mm: number;
             start_mm: number;
-            studs: number[];
             thick_mm: number;
             top_mm: number;
             under_line_mm: number | null;
+            units: string[];
             use: number;
         };
         /**
@@ -1977,7 +2044,8 @@ export interface components {
          * @description What is known of the studs or joists of one surface.
          *
          *         Attributes:
-         *             surface: Which. runs: Which way its lines run, for a ceiling. runs_sure: How sure that is, 0 to 1.
+         *             surface: Which. runs: Which way its lines run, for a ceiling or a floor. runs_sure: How sure that is, 0 to 1.
+         *             said: Which way somebody said. other_way: Whether what was found says that they run the other way.
          *             spacings: Hypotheses on how far they stand apart, likeliest first. lines: From the left, or from the back.
          *             odd: Detections that fit no line. against: What contradicts what.
          */
@@ -1985,9 +2053,16 @@ export interface components {
             against: components["schemas"]["Contradiction"][];
             lines: components["schemas"]["StructureLine"][];
             odd: string[];
+            /** @default false */
+            other_way: boolean;
             /** @enum {unknown} */
             runs: "along" | "not known" | "out";
             runs_sure: number;
+            /**
+             * @default not known
+             * @enum {unknown}
+             */
+            said: "along" | "not known" | "out";
             spacings: components["schemas"]["Spacing"][];
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
@@ -2081,7 +2156,7 @@ export interface components {
              * @default keep clear
              * @enum {unknown}
              */
-            treatment: "bridge" | "keep clear" | "move by a licensed trade" | "notch" | "remove";
+            treatment: "access hole" | "bridge" | "duct" | "keep clear" | "move by a licensed trade" | "notch" | "remove";
         };
         /**
          * Offset
@@ -2233,11 +2308,45 @@ export interface components {
             unit: string;
         };
         /**
+         * Part
+         * @description One part to make, or several alike.
+         *
+         *         Attributes:
+         *             id: Its own. role: What it is. of: Units that it belongs to. name: What it is called.
+         *             material: Of what, where that was said. thick_mm: Its thickness; 0 where it is bought to fit.
+         *             blank_mm: Length and width to cut before anything is fitted. finished: Its sizes in the end.
+         *             cuts: Cut lines of it, by their ids. quantity: How many alike.
+         *             ready: What must be known or done before it may be cut; empty where it may be cut now.
+         */
+        Part: {
+            blank_mm: [
+                number,
+                number
+            ];
+            /** @default [] */
+            cuts: string[];
+            /** @default [] */
+            finished: components["schemas"]["Dimension"][];
+            id: string;
+            /** @default  */
+            material: string;
+            name: string;
+            of: string[];
+            /** @default 1 */
+            quantity: number;
+            /** @default [] */
+            ready: string[];
+            /** @enum {unknown} */
+            role: "bridging member" | "cleat" | "cover moulding" | "end panel" | "filler" | "head strip" | "ledger" | "leg" | "mullion" | "packing block" | "plinth" | "shelf" | "skirting return" | "spacer" | "split batten" | "stile" | "timber" | "top";
+            /** @default 0 */
+            thick_mm: number;
+        };
+        /**
          * Pass
          * @description One place that a unit has to pass.
          *
          *         Attributes:
-         *             where: Its name. goes: Whether it passes there, taken as likely from one chance in two on.
+         *             key: Its stable name. where: Its name. goes: Whether it passes there, taken as likely from one chance in two on.
          *             chance: Of passing, 0 to 1; 1 or 0 where the place's size is taken as said.
          *             spare_mm: What is left over at the tightest; below zero what is missing. sd_mm: Its standard uncertainty.
          *             how: How to carry it, or what catches.
@@ -2247,6 +2356,7 @@ export interface components {
             goes: boolean;
             /** @default  */
             how: string;
+            key: string;
             /** @default 0 */
             sd_mm: number;
             spare_mm: number;
@@ -2360,24 +2470,27 @@ export interface components {
          *             levelling: Ways of making level, compared. lines: Lines for the backs, compared.
          *             feet: Screw feet in the order in which to set them. legs: What is cut off each.
          *             sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
-         *             going: How each unit gets in. around: What is done about each thing in the way.
+         *             access: How each unit gets in. cutouts: What is done about each obstacle.
          *             swings: How far each hinged door opens. hangers: Of racks under the ceiling.
          *             units: The units as they stand, moved as the split says.
-         *             findings: What to tell, stops first.
+         *             findings: What to tell, stops first. parts: What is made to fit.
+         *             run_height_mm: Of the finished tops over the base; None without units.
          */
         PlaceFit: {
-            around: components["schemas"]["Around"][];
+            access: components["schemas"]["Access"][];
+            cutouts: components["schemas"]["Cutout"][];
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             feet: components["schemas"]["Foot"][];
             findings: components["schemas"]["Finding"][];
             flats: components["schemas"]["FlatPart"][];
-            going: components["schemas"]["Going"][];
             hangers: components["schemas"]["Hanger"][];
             legs: components["schemas"]["Leg"][];
             levelling: components["schemas"]["LevelSchool"][];
             lines: components["schemas"]["LineSchool"][];
+            parts: components["schemas"]["Part"][];
             place: string;
             plan: components["schemas"]["Plan"] | null;
+            run_height_mm: number | null;
             schools: components["schemas"]["School"][];
             scribes: components["schemas"]["Scribe"][];
             sides: components["schemas"]["Sides"][];
@@ -2389,18 +2502,27 @@ export interface components {
          * @description Hold for one place.
          *
          *         Attributes:
-         *             place: Which. back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
-         *             held: How each unit is fastened, in the order of work; empty while there is no plan.
-         *             cleats: Of shelves, with their screws. overhead: How racks hang. underfoot: What is screwed to the floor.
+         *             place: Which. findings: What to tell, stops first.
+         *             parts: What is made to hold: ledgers, battens, cleats, timbers, members that bridge.
+         *             fasteners: Every screw, bolt and anchor, numbered in the order of work, with what is packed behind each.
+         *             pieces: Shims to take along, under supports and behind screws.
+         *             back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
+         *             held: How each unit is fastened, in the order of work; empty while there is no plan. ledgers: What they rest on.
+         *             cleats: Of shelves. overhead: How racks hang. underfoot: What is screwed to the floor.
          *             joined: Neighbours screwed together. plates: Where wires and pipes cross studs.
          */
         PlaceHold: {
             back: components["schemas"]["Lines"];
             cleats: components["schemas"]["ShelfCleat"][];
             elsewhere: components["schemas"]["Lines"][];
+            fasteners: components["schemas"]["Fastener"][];
+            findings: components["schemas"]["Finding"][];
             held: components["schemas"]["Held"][];
             joined: components["schemas"]["Joined"][];
+            ledgers: components["schemas"]["Ledger"][];
             overhead: components["schemas"]["Overhead"][];
+            parts: components["schemas"]["Part"][];
+            pieces: components["schemas"]["PieceCount"][];
             place: string;
             plates: components["schemas"]["Plate"][];
             underfoot: components["schemas"]["FloorFixed"][];
@@ -2413,7 +2535,6 @@ export interface components {
             back_line: components["schemas"]["Figure"] | null;
             base: components["schemas"]["Base"];
             packings: components["schemas"]["Packing"][];
-            pieces: components["schemas"]["PieceCount"][];
             shims: components["schemas"]["Shim"][];
             trades: components["schemas"]["Trade"][];
         };
@@ -2428,45 +2549,6 @@ export interface components {
             ];
             obstacle: string;
             text: string;
-        };
-        /**
-         * Point
-         * @description One screw.
-         *
-         *         Attributes:
-         *             unit: Of which unit. part: Through what: its rail, a strap, a ledger, a batten, a cleat.
-         *             surface: Into which surface. at: Where on it. order: Its turn in the drilling list, from 1.
-         *             bites: Chance that it meets what holds, 0 to 1. packing: What is packed behind the rail there.
-         *             shank_mm: Diameter of the screw. screw_mm: Its length, as sold. long: What it is built up from.
-         *             reach_mm: How deep in what holds. through_mm: Thickness of what it goes through first.
-         *             pilot_mm: Hole in what holds; 0 for none. clearance_mm: Hole through the rail.
-         *             check: What to do before it is drilled; "" for nothing beyond the usual.
-         */
-        Point: {
-            at: [
-                number,
-                number
-            ];
-            bites: number;
-            check: string;
-            clearance_mm: number;
-            long: components["schemas"]["Figure"];
-            /** @default 0 */
-            order: number;
-            packing: components["schemas"]["Figure"];
-            /** @default rail */
-            part: string;
-            pilot_mm: number;
-            reach_mm: number;
-            screw_mm: number;
-            shank_mm: number;
-            /**
-             * @default back
-             * @enum {unknown}
-             */
-            surface: "back" | "ceiling" | "floor" | "left" | "right";
-            through_mm: number;
-            unit: string;
         };
         /**
          * Profile
@@ -2695,14 +2777,15 @@ export interface components {
          *         Attributes:
          *             unit: Of which shelf. wall: On which wall. long_mm: Its length. top_mm: Its top over the datum mark.
          *             under_line_mm: The same below a level line, where one is known. load_n: What it is planned for.
-         *             points: Its screws, numbered. use: Share of their capacity. enough: Whether it holds. instead: If it does not.
+         *             fasteners: Its screws, by their ids. use: Share of their capacity. enough: Whether it holds.
+         *             instead: What to do where it does not.
          */
         ShelfCleat: {
             enough: boolean;
+            fasteners: string[];
             instead: string;
             load_n: number;
             long_mm: number;
-            points: components["schemas"]["Point"][];
             top_mm: number;
             under_line_mm: number | null;
             unit: string;
@@ -2807,7 +2890,8 @@ export interface components {
          *
          *         Attributes:
          *             tier: Which. opening: The smallest opening; None where not both walls are known.
-         *             moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known.
+         *             moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known and near.
+         *             open: Sides that stay open, their walls being far.
          *             schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
          *             box_mm: Width of the undersized box behind a face frame; None where not both walls are known.
          *             frame_mm: Width of the face frame's blank; None likewise.
@@ -2821,10 +2905,12 @@ export interface components {
             frame_mm: number | null;
             made_mm: number | null;
             moved_mm: number;
+            /** @default [] */
+            open: ("left" | "right")[];
             opening: components["schemas"]["Opening"] | null;
             schools: components["schemas"]["SideSchool"][];
             /** @enum {unknown} */
-            tier: "hung" | "standing";
+            tier: "hung" | "stacked" | "standing";
         };
         /**
          * SignIn
@@ -2836,7 +2922,7 @@ export interface components {
         };
         /**
          * Size
-         * @description One size to obstacle out, mm.
+         * @description One size to mark out, mm.
          */
         Size: {
             label: string;
@@ -3140,10 +3226,13 @@ export interface components {
          *
          *         Attributes:
          *             unit: Which. hinged: At which side. door_mm: How wide it is. opens_deg: How far it likely opens.
-         *             sure_deg: How far it opens with 95 %. square: Chance that it opens square, 0 to 1. by: What stops it.
+         *             sure_deg: How far it opens with 95 %. square: Chance that it opens square, 0 to 1.
+         *             by: What stops it, in words. by_what: What that is.
          */
         Swing: {
             by: string;
+            /** @enum {unknown} */
+            by_what: "hinge" | "neighbour" | "run round the corner" | "wall";
             door_mm: number;
             /** @enum {unknown} */
             hinged: "left" | "right";
@@ -3337,10 +3426,10 @@ export interface components {
             front: components["schemas"]["Front"];
             height_mm: number;
             /**
-             * @default nothing
+             * @default not said
              * @enum {unknown}
              */
-            holds: "a person sitting" | "a person standing" | "bedding" | "books" | "clothes" | "crockery" | "files" | "nothing" | "tins" | "tools";
+            holds: "a person sitting" | "a person standing" | "bedding" | "books" | "clothes" | "crockery" | "files" | "not said" | "nothing" | "tins" | "tools";
             id: string;
             /**
              * @default base

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from wobble.core.fit.findings.case import Finding
+from wobble.core.finding import Finding
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.result import Whole
 from wobble.core.job import Value
@@ -38,7 +38,7 @@ def outcome(name: str, plan: Plan | None, whole: Whole, findings: tuple[Finding,
     """Return the few figures of one set of decisions."""
     shims = plan.shims if plan else ()
     gaps = [f for sides in whole.sides for f in sides.fillers]
-    chances = [g.chance for g in whole.going if g.passes]
+    chances = [g.chance for g in whole.access if g.passes]
     return Outcome(
         name=name,
         stops=sum(f.severity == "stop" for f in findings),

@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from wobble.core.fit.access.going import Going, Way, going
-from wobble.core.fit.cutouts.around import Around, around
+from wobble.core.fit.access.access import Access, Way, access
+from wobble.core.fit.cutouts.cutouts import Cutout, cutouts
 from wobble.core.fit.level.feet import Carried, Foot, Leg, feet, legs
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.level.ways import LevelSchool, LineSchool, level_schools, line_schools
@@ -34,8 +34,8 @@ class Whole:
     sides: tuple[Sides, ...] = ()
     flats: tuple[FlatPart, ...] = ()
     scribes: tuple[Scribe, ...] = ()
-    going: tuple[Going, ...] = ()
-    around: tuple[Around, ...] = ()
+    access: tuple[Access, ...] = ()
+    cutouts: tuple[Cutout, ...] = ()
     swings: tuple[Swing, ...] = ()
     hangers: tuple[Hanger, ...] = ()
 
@@ -71,8 +71,8 @@ def fit_whole(
             *edges,
             *edge_scribes(survey, place, walls, stand, tied=ground.high_spot.tied),
         ),
-        going=going(Way(place, job.way_in, walls, stand, met, units, flats)),
-        around=around(place, stand, units),
+        access=access(Way(place, job.way_in, walls, stand, met, units, flats)),
+        cutouts=cutouts(place, stand, units),
         swings=swings(job, place, by_walls, stand),
         hangers=hangers(survey, place.units, walls, stand),
     )

@@ -83,6 +83,8 @@ def _told_apart(facts: list[Any]) -> list[Any]:
 
 def _unit(unit: Plain) -> Plain:
     unit = dict(unit)
+    if unit.get("holds") == "nothing":  # what nobody chose was written like that, and is never safe to plan with
+        del unit["holds"]
     if "kind" in unit:
         unit["kind"] = UNIT_KINDS.get(unit["kind"], unit["kind"])
     if isinstance(unit.get("board"), dict):

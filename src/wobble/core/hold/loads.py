@@ -10,10 +10,10 @@ from __future__ import annotations
 
 import math
 
-from wobble.core.contents import CONTENTS_KG_PER_M3, GRAVITY, person_kg
-from wobble.core.fit.tops.flat import RESTS_MM
+from wobble.core.contents import GRAVITY, full_kg, person_kg
+from wobble.core.fit.run.tiers import tier_of
 from wobble.core.job import Place, Unit
-from wobble.core.job.unit import TALL_FROM_MM, Hung, OnCleats
+from wobble.core.job.unit import TALL_FROM_MM
 
 BOX_KG_PER_M2 = 12.0
 """What a box weighs that nobody weighed, for each square metre of its six sides and its fronts: 18 mm board."""
@@ -26,7 +26,7 @@ def weight_kg(unit: Unit) -> float:
     w, d, h = (mm / 1000 for mm in (unit.width_mm, unit.depth_mm, unit.height_mm))
     doors = w * h if unit.front.opens != "nothing" else 0.0
     own = unit.weight_kg or BOX_KG_PER_M2 * (2 * (w * d + d * h + h * w) + doors)
-    return own + CONTENTS_KG_PER_M3.get(unit.holds, 0.0) * w * d * h + person_kg(unit)
+    return own + full_kg(unit) + person_kg(unit)
 
 
 def tips(unit: Unit) -> bool:
@@ -36,15 +36,7 @@ def tips(unit: Unit) -> bool:
 
 def rests(place: Place, unit: Unit) -> bool:
     """Return whether something below carries a unit: the floor, or another unit whose top it stands on."""
-    if isinstance(unit.standing, Hung | OnCleats):
-        return False
-    return unit.over_base_mm == 0 or any(
-        abs(u.over_base_mm + u.height_mm - unit.over_base_mm) <= RESTS_MM
-        and u.x_mm < unit.right_mm
-        and u.right_mm > unit.x_mm
-        for u in place.units
-        if u.id != unit.id
-    )
+    return tier_of(place.units, unit) != "hung"
 
 
 def loads(

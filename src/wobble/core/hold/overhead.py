@@ -9,16 +9,29 @@ from __future__ import annotations
 import math
 from typing import Literal
 
+from msgspec.structs import replace
+
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import GRAVITY
+from wobble.core.figure import Figure, Step
 from wobble.core.fit.overhead.hangers import Hanger, hangs_from_ceiling
 from wobble.core.hold.capacity.capacity import Screw, beam_use, free_end, together, withdrawal
 from wobble.core.hold.loads import weight_kg
-from wobble.core.hold.screws import WOODEN
+from wobble.core.hold.screws import (
+    NO_PACKING,
+    REFUSED,
+    WOODEN,
+    Candidate,
+    Context,
+    Through,
+    penetration,
+    screwed,
+)
 from wobble.core.hold.services import kept_from, too_deep
-from wobble.core.hold.structure.lines import Structure
-from wobble.core.job import Place, Unit, Value
+from wobble.core.hold.structure.lines import Joists
+from wobble.core.job import Unit, Value
 from wobble.core.job.backing import Backing, Runs
+from wobble.core.part import Fastener
 
 SHARE = 0.5
 MOST_LEAN_DEG = 30.0
@@ -26,7 +39,8 @@ BOLT_MM, BOLT_ROOT_MM, BOLT_THREAD_MM = 8.0, 5.9, 60.0
 EYE_MM = 15.0
 """How far below the lining the eye is pulled at."""
 BRIDGE_WIDE_MM, BRIDGE_HIGH_MM, BRIDGE_PAST_MM = 38.0, 89.0, 60.0
-BRIDGE_SHANK_MM, BRIDGE_THREAD_MM = 8.0, 60.0
+BRIDGE_APART_MM = 25.0
+BRIDGE = Through("member", BRIDGE_HIGH_MM, "spruce-pine-fir", 8.0, 5.6, 60.0, 5.0)
 OVERHEAD = (
     "A load over people's heads: a planning figure. Follow the makers of bolts and chain and the local code, try it "
     "with more than it will carry, and never hang on a doubt."
@@ -87,55 +101,58 @@ class Overhead(Value, frozen=True, kw_only=True):
     caution: str
 
 
-def racks(
-    place: Place, backing: Backing, joists: Structure, runs: Runs, runs_sure: float, hangers: tuple[Hanger, ...]
-) -> tuple[Overhead, ...]:
-    """Return how every rack of a place hangs from the joists over it."""
+def racks(context: Context, joists: Joists, hangers: tuple[Hanger, ...]) -> list[tuple[Overhead, tuple[Fastener, ...]]]:
+    """Return how every rack of a place hangs from the joists over it, with its bolts and screws."""
     out = []
-    for unit in place.units:
+    for unit in context.place.units:
         mine = [h for h in hangers if h.unit == unit.id]
         if not hangs_from_ceiling(unit) or not mine:
             continue
-        held = tuple(_held(place, backing, joists, runs, unit, h) for h in mine)
-        out.append(
-            Overhead(
-                unit=unit.id,
-                runs=runs,
-                runs_sure=runs_sure,
-                weight_kg=weight_kg(unit),
-                hangers=held,
-                enough=all(h.enough for h in held) and runs_sure >= SURE_TO_BITE,
-                caution=OVERHEAD,
-            )
+        held = [_held(context, joists, unit, h) for h in mine]
+        over = Overhead(
+            unit=unit.id,
+            runs=joists.runs,
+            runs_sure=joists.sure,
+            weight_kg=weight_kg(unit),
+            hangers=tuple(h for h, _ in held),
+            enough=all(h.enough for h, _ in held) and joists.sure >= SURE_TO_BITE,
+            caution=OVERHEAD,
         )
-    return tuple(out)
+        out.append((over, tuple(f for _, driven in held for f in driven)))
+    return out
 
 
-def _held(place: Place, backing: Backing, joists: Structure, runs: Runs, unit: Unit, hanger: Hanger) -> HangerHeld:
+_Hung = tuple[HangerHeld, tuple[Fastener, ...]]
+
+
+def _held(context: Context, joists: Joists, unit: Unit, hanger: Hanger) -> _Hung:
+    backing = context.into["ceiling"].backing
     load = SHARE * weight_kg(unit) * GRAVITY * (1.0 + backing.driving_g)
     drop = max(hanger.long.value_mm, 1.0)
-    across = 0 if runs == "out" else 1
+    across = joists.axis
+    known = joists.lines
     # nothing hangs over people's heads from a joist that only its spacing says is there
-    lines = sorted(line.at_mm for line in joists.lines if line.methods and joists.bites(line.at_mm) >= SURE_TO_BITE)
+    lines = sorted(line.at_mm for line in known.lines if line.methods and known.bites(line.at_mm) >= SURE_TO_BITE)
     if backing.kind not in WOODEN or not lines:
-        return _nothing(hanger, load, _why(backing))
+        return _nothing(hanger, load, _why(backing)), ()
     if too_deep(backing.lining_mm + BOLT_THREAD_MM, backing):
-        return _nothing(hanger, load, "A bolt would go deeper than is allowed here: find out first what runs above.")
+        why = "A bolt would go deeper than is allowed here: find out first what runs above."
+        return _nothing(hanger, load, why), ()
     want = hanger.at[across]
     for line in sorted(lines, key=lambda x: abs(x - want)):
         lean = math.degrees(math.atan2(abs(line - want), drop))
         at = (line, hanger.at[1]) if across == 0 else (hanger.at[0], line)
         if lean > MOST_LEAN_DEG:
             break
-        if kept_from(place, at, backing, "ceiling"):
+        if kept_from(context.place, at, backing, "ceiling"):
             continue
-        bolted = _bolted(backing, joists.bites(line), hanger, load, at, lean)
+        bolted = _bolted(backing, known.bites(line), hanger, load, at, lean)
         if bolted.enough:
-            return bolted
+            return bolted, (_bolt(unit, backing, bolted),)
     below, above = [x for x in lines if x <= want], [x for x in lines if x > want]
     if below and above:
-        return _bridged(backing, joists, hanger, load, (want, below[-1], above[0]))
-    return _nothing(hanger, load, "It lies past the last joist that was found: look further, or move the rack.")
+        return _bridged(context, joists, unit, hanger, load, (want, below[-1], above[0]))
+    return _nothing(hanger, load, "It lies past the last joist that was found: look further, or move the rack."), ()
 
 
 def _why(backing: Backing) -> str:
@@ -187,15 +204,46 @@ def _bolted(
     )
 
 
+def _bolt(unit: Unit, backing: Backing, bolted: HangerHeld) -> Fastener:
+    steps = (
+        Step(label="Lining", value_mm=backing.lining_mm),
+        Step(label="Thread into the joist", value_mm=BOLT_THREAD_MM),
+    )
+    return Fastener(
+        id=f"{unit.id}.hanger.ceiling.{bolted.at[0]:.0f}.{bolted.at[1]:.0f}",
+        kind="eye bolt",
+        unit=unit.id,
+        part="hanger",
+        joins=(unit.id, "ceiling"),
+        surface="ceiling",
+        at=bolted.at,
+        bites=bolted.bites,
+        packing=NO_PACKING,
+        shank_mm=BOLT_MM,
+        screw_mm=bolted.bolt_mm,
+        long=Figure(value_mm=bolted.bolt_mm, sd_mm=0.0, working=steps),
+        reach_mm=penetration(bolted.bolt_mm, through_mm=0.0, packed_mm=0.0, lining_mm=backing.lining_mm),
+        through_mm=0.0,
+        pilot_mm=BOLT_ROOT_MM,
+        clearance_mm=0.0,
+        check="Find it by a second method first.",
+    )
+
+
 def _bridged(
-    backing: Backing, joists: Structure, hanger: Hanger, load: float, places: tuple[float, float, float]
-) -> HangerHeld:
-    want, *pair = places
+    context: Context, joists: Joists, unit: Unit, hanger: Hanger, load: float, spots: tuple[float, float, float]
+) -> _Hung:
+    """Return a member on edge across two joists, screwed up through its height into each."""
+    want, *pair = spots
     span, at = pair[1] - pair[0], want - pair[0]
+    backing = context.into["ceiling"].backing
     use = beam_use(load, span, at, BRIDGE_WIDE_MM, BRIDGE_HIGH_MM)
-    screw = Screw(shank_mm=BRIDGE_SHANK_MM, root_mm=5.6, long_mm=140.0, thread_mm=BRIDGE_THREAD_MM)
     hardest = load * max(at, span - at) / span
-    screws = max(2, math.ceil(hardest / withdrawal(screw, BRIDGE_THREAD_MM, backing.wood, lag=True)))
+    ends = [(x, hanger.at[1]) if joists.axis == 0 else (hanger.at[0], x) for x in pair]
+    made = [screwed(context, unit.id, end, NO_PACKING, BRIDGE, surface="ceiling") for end in ends]
+    found = [m for m in made if isinstance(m, Candidate)]
+    kept = [w for end in ends if (w := kept_from(context.place, end, backing, "ceiling"))]
+    screws = max(2, math.ceil(hardest / min((c.withdrawal_n for c in found), default=math.inf)))
     bridge = Bridge(
         long_mm=span + 2 * BRIDGE_PAST_MM,
         wide_mm=BRIDGE_WIDE_MM,
@@ -204,7 +252,15 @@ def _bridged(
         use=use,
         screws=screws,
     )
-    return HangerHeld(
+    instead = ""
+    if kept:
+        instead = f"An end of it would be screwed at what is kept clear of: {kept[0]}."
+    elif len(found) < 2:
+        refused = next(m for m in made if not isinstance(m, Candidate))
+        instead = f"It cannot be screwed up: {REFUSED[refused]}."
+    elif use > 1.0:
+        instead = "One member of this size bends too far: two side by side, or more hangers."
+    held = HangerHeld(
         corner=hanger.corner,
         at=hanger.at,
         how="bridging member",
@@ -213,9 +269,26 @@ def _bridged(
         chain_n=load,
         chain_mm=max(hanger.long.value_mm - BRIDGE_HIGH_MM, 0.0),
         bolt_mm=BRIDGE_HIGH_MM,
-        bites=min(joists.bites(x) for x in pair),
+        bites=min(joists.lines.bites(x) for x in pair),
         use=use,
         bridge=bridge,
-        enough=use <= 1.0,
-        instead="" if use <= 1.0 else "One member of this size bends too far: two side by side, or more hangers.",
+        enough=not instead,
+        instead=instead,
     )
+    if kept:
+        return held, ()
+    driven = tuple(
+        replace(
+            c.fastener, id=f"{c.fastener.id}.{hanger.corner.replace(' ', '-')}.{k + 1}", at=_apart(joists, c, k, screws)
+        )
+        for c in found
+        for k in range(screws)
+    )
+    return held, driven
+
+
+def _apart(joists: Joists, end: Candidate, k: int, n: int) -> tuple[float, float]:
+    """Return where one of several screws stands at an end of a member: side by side along the joist."""
+    off = (k - (n - 1) / 2) * min(BRIDGE_APART_MM, BRIDGE_WIDE_MM / n)
+    x, y = end.fastener.at
+    return (x, y + off) if joists.axis == 0 else (x + off, y)

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -25,9 +27,10 @@ from wobble.core.hold.capacity.capacity import (
 )
 from wobble.core.hold.services import DETECT, kept_from, near, too_deep
 from wobble.core.hold.structure.lines import Structure
-from wobble.core.job import Place, ShimKit, Unit, Value
+from wobble.core.job import Place, ShimKit, Unit
 from wobble.core.job.backing import Backing, BackingKind, Species
 from wobble.core.length import LengthUnit
+from wobble.core.part import Fastener
 
 WOODEN: tuple[BackingKind, ...] = ("wood studs", "lath and plaster", "ribs and battens")
 """Walls with wood to screw into."""
@@ -41,47 +44,54 @@ SIDE_KEPT_MM = 25.0
 BEHIND_KEPT_MM = 10.0
 MASONRY_APART_MM = 500.0
 """How far apart anchors in masonry are set along a rail."""
+LAG_MM = 6.0
+"""A screw this thick is a lag screw in the code's tables."""
 UNEVEN = 1.25
 """The hardest pulled screw of a row carries this much more than its share."""
 
 
-class Point(Value, frozen=True, kw_only=True):
-    """One screw.
-
-    Attributes:
-        unit: Of which unit. part: Through what: its rail, a strap, a ledger, a batten, a cleat.
-        surface: Into which surface. at: Where on it. order: Its turn in the drilling list, from 1.
-        bites: Chance that it meets what holds, 0 to 1. packing: What is packed behind the rail there.
-        shank_mm: Diameter of the screw. screw_mm: Its length, as sold. long: What it is built up from.
-        reach_mm: How deep in what holds. through_mm: Thickness of what it goes through first.
-        pilot_mm: Hole in what holds; 0 for none. clearance_mm: Hole through the rail.
-        check: What to do before it is drilled; "" for nothing beyond the usual.
-    """
-
-    unit: str
-    part: str = "rail"
-    surface: Behind = "back"
-    at: tuple[float, float]
-    order: int = 0
-    bites: float
-    packing: Figure
-    shank_mm: float
-    screw_mm: float
-    long: Figure
-    reach_mm: float
-    through_mm: float
-    pilot_mm: float
-    clearance_mm: float
-    check: str
+Refusal = Literal["too long", "too deep", "no anchor", "too shallow"]
+REFUSED: dict[Refusal, str] = {
+    "too long": "no screw that is sold reaches through all that",
+    "too deep": "a screw would go deeper than is allowed there",
+    "no anchor": "its anchor is not known",
+    "too shallow": "a screw would not reach deep enough to count",
+}
 
 
 @dataclass(frozen=True)
-class Wall:
+class Into:
+    """A surface that things are fastened to: what it is made of, its lines, and which coordinate counts across them."""
+
+    surface: Behind
+    backing: Backing
+    known: Structure
+    axis: int = 0
+
+    def bites(self, at: tuple[float, float]) -> float:
+        """Return the chance that a screw at a spot meets what holds."""
+        if self.backing.kind == "masonry":
+            return 1.0
+        if self.surface in ("ceiling", "floor"):
+            return self.known.bites(at[self.axis])
+        return self.known.bites(at[0], at[1])
+
+    def unsure(self, at: tuple[float, float]) -> bool:
+        """Return whether a second method should find it first."""
+        if self.backing.kind == "masonry":
+            return False
+        up = None if self.surface in ("ceiling", "floor") else at[1]
+        place = at[self.axis]
+        line = min(self.known.lines, key=lambda f: abs((f.at_mm if up is None else f.at(up)) - place), default=None)
+        return line is None or self.bites(at) < SURE_TO_BITE or len(line.methods) < 2
+
+
+@dataclass(frozen=True)
+class Context:
     """What the units are fastened to, and what they stand on; `line_mm` is the height of a level line that is known."""
 
     place: Place
-    backing: Backing
-    known: dict[Behind, Structure]
+    into: dict[Behind, Into]
     ground: Ground
     plan: Plan
     kit: ShimKit
@@ -91,14 +101,19 @@ class Wall:
     @property
     def back(self) -> Structure:
         """What is known behind the back."""
-        return self.known["back"]
+        return self.into["back"].known
+
+    @property
+    def backing(self) -> Backing:
+        """What the walls are made of."""
+        return self.into["back"].backing
 
 
 @dataclass(frozen=True)
 class Candidate:
     """A screw that could be set, what it carries sideways and against being pulled out, N, and whether at the top."""
 
-    point: Point
+    fastener: Fastener
     lateral_n: float
     withdrawal_n: float
     top: bool
@@ -124,44 +139,71 @@ class Through:
 LEDGER = Through("ledger", 38.0, "spruce-pine-fir", 8.0, 5.6, 45.0, 5.0)
 
 
-def candidates(
-    wall: Wall, unit: Unit, heights: tuple[float, ...], through: Through
-) -> tuple[list[Candidate], tuple[str, ...]]:
+@dataclass(frozen=True)
+class Found:
+    """Where something could be fastened, and why elsewhere it could not: what is kept clear of, and what is refused."""
+
+    candidates: tuple[Candidate, ...]
+    avoided: tuple[str, ...] = ()
+    refused: tuple[Refusal, ...] = ()
+
+
+def candidates(context: Context, unit: Unit, heights: tuple[float, ...], through: Through) -> Found:
     """Return every screw that could hold a unit at some heights over its underside, and why others could not."""
     places = []
     for height in heights:
-        up = wall.plan.base.height.value_mm + unit.over_base_mm + height
-        for x in _places(wall, unit, up):
+        up = context.plan.base.height.value_mm + unit.over_base_mm + height
+        for x in _places(context, unit, up):
             name = f"{unit.id}.{height:g}.{x:.0f}"
             places.append((height, Fixing(name, unit.id, "left", x, unit.over_base_mm + height)))
     if not places:
-        return [], ()
-    packings = packings_at(wall.ground, wall.plan.base, wall.kit, tuple(f for _, f in places))
-    out, avoided = [], []
-    for (height, fixing), packing in zip(places, packings, strict=True):
-        why = kept_from(wall.place, packing.at, wall.backing)
+        return Found(())
+    packings = packings_at(context.ground, context.plan.base, context.kit, tuple(f for _, f in places))
+    gaps = [p.gap for p in packings] or [NO_PACKING] * len(places)
+    out, avoided, refused = [], [], []
+    for (height, fixing), gap in zip(places, gaps, strict=True):
+        at = (fixing.x_mm, context.plan.base.height.value_mm + fixing.over_base_mm)
+        why = kept_from(context.place, at, context.backing)
         if why:
             avoided.append(why)
             continue
         top = through.all_top or height == max(heights)
-        made = screwed(wall, unit.id, (fixing.x_mm, packing.at[1]), packing.gap, through, top=top)
-        if made is not None:
+        made = screwed(context, unit.id, at, gap, through, top=top)
+        if isinstance(made, Candidate):
             out.append(made)
-    return out, tuple(dict.fromkeys(avoided))
+        else:
+            refused.append(made)
+    return Found(tuple(out), tuple(dict.fromkeys(avoided)), tuple(dict.fromkeys(refused)))
 
 
-def _places(wall: Wall, unit: Unit, up: float) -> list[float]:
+NO_PACKING = Figure(value_mm=0.0, sd_mm=0.0)
+"""Where the back is not measured nothing is known of a gap behind it."""
+
+
+def _places(context: Context, unit: Unit, up: float) -> list[float]:
     low, high = unit.x_mm + SIDE_KEPT_MM, unit.right_mm - SIDE_KEPT_MM
-    if wall.backing.kind == "masonry":
-        edge = max(SIDE_KEPT_MM, unit.support_inset_mm)
+    if context.backing.kind == "masonry":
+        edge = max(SIDE_KEPT_MM, min(unit.support_inset_mm, unit.width_mm / 2))
         start, end = unit.x_mm + edge, unit.right_mm - edge
+        if end <= start:
+            return [(start + end) / 2]
         n = max(2, math.ceil((end - start) / MASONRY_APART_MM) + 1)
         return [float(x) for x in np.linspace(start, end, n)]
-    return [x for line in wall.back.lines if low <= (x := line.at(up)) <= high]
+    return [x for line in context.back.lines if low <= (x := line.at(up)) <= high]
+
+
+def penetration(long_mm: float, *, through_mm: float, packed_mm: float, lining_mm: float) -> float:
+    """Return how deep a fastener reaches in what holds: its length less the part, the packing and the lining, mm."""
+    return long_mm - through_mm - packed_mm - lining_mm
+
+
+def sold_length(needed_mm: float) -> float | None:
+    """Return the shortest length sold that is long enough, mm; None where none is."""
+    return next((mm for mm in SOLD_MM if mm >= needed_mm), None)
 
 
 def screwed(
-    wall: Wall,
+    context: Context,
     unit: str,
     at: tuple[float, float],
     gap: Figure,
@@ -169,60 +211,61 @@ def screwed(
     *,
     top: bool = True,
     surface: Behind = "back",
-) -> Candidate | None:
-    """Return a screw at a place, the shortest sold that reaches deep enough; None where none may be counted on."""
+) -> Candidate | Refusal:
+    """Return a screw at a spot, the shortest sold that reaches deep enough, or why none may be counted on.
+
+    The one routine for whatever is screwed to a wall, a floor or a ceiling.
+    """
+    into = context.into[surface]
+    backing = into.backing
     packed = max(gap.value_mm, 0.0) + 2 * gap.sd_mm
-    lining = wall.backing.lining_mm
-    reach_wanted = _reach(wall.backing, through)
+    lining = backing.lining_mm
+    reach_wanted = _reach(backing, through)
     needed = through.thick_mm + packed + lining + reach_wanted
-    sold = next((mm for mm in SOLD_MM if mm >= needed), None)
-    if sold is None or too_deep(sold - through.thick_mm - packed, wall.backing):
-        return None
-    reach = sold - through.thick_mm - packed - lining
+    sold = sold_length(needed)
+    if sold is None:
+        return "too long"
+    if too_deep(sold - through.thick_mm - packed, backing):
+        return "too deep"
+    if backing.kind == "masonry" and backing.anchor is None:
+        return "no anchor"
+    reach = penetration(sold, through_mm=through.thick_mm, packed_mm=packed, lining_mm=lining)
     screw = Screw(shank_mm=through.shank_mm, root_mm=through.root_mm, long_mm=sold, thread_mm=0.6 * sold)
-    held = _carries(wall.backing, screw, through, packed + lining, reach)
+    held = _carries(backing, screw, through, packed + lining, reach)
     if held is None:
-        return None
+        return "too shallow"
     steps = (
         Step(label=through.part.capitalize(), value_mm=through.thick_mm),
         Step(label="Packing, and what is not known of it", value_mm=packed, sd_mm=gap.sd_mm),
         Step(label="Lining", value_mm=lining),
-        Step(label=_into(wall.backing), value_mm=reach_wanted),
+        Step(label=_into(backing), value_mm=reach_wanted),
     )
-    bites, check = _sure(wall, at, surface)
-    if wall.backing.kind in WOODEN and reach > wall.backing.deep_mm - BEHIND_KEPT_MM:
-        check = f"{check} It comes near the back of the stud: {DETECT.lower()}".strip()
-    beside = near(wall.place, at, surface)
+    check = "Find it by a second method first." if into.unsure(at) else ""
+    if backing.kind in WOODEN and reach > backing.deep_mm - BEHIND_KEPT_MM:
+        check = f"{check} It comes near the back of the wood: {DETECT.lower()}".strip()
+    beside = near(context.place, at, surface)
     if beside:
         check = f"{check} {beside} is near: {DETECT.lower()}".strip()
-    point = Point(
+    fastener = Fastener(
+        id=f"{unit}.{through.part}.{surface}.{at[0]:.0f}.{at[1]:.0f}",
+        kind="anchor" if backing.kind == "masonry" else "lag screw" if through.shank_mm >= LAG_MM else "screw",
         unit=unit,
         part=through.part,
+        joins=(unit, surface),
         surface=surface,
         at=at,
-        bites=bites,
+        bites=into.bites(at),
         packing=gap,
         shank_mm=through.shank_mm,
         screw_mm=sold,
         long=Figure(value_mm=needed, sd_mm=gap.sd_mm, working=steps),
         reach_mm=reach,
         through_mm=through.thick_mm,
-        pilot_mm=_pilot(wall.backing, through),
+        pilot_mm=_pilot(backing, through),
         clearance_mm=through.shank_mm + 0.5,
         check=check,
     )
-    return Candidate(point, held[0], held[1], top)
-
-
-def _sure(wall: Wall, at: tuple[float, float], surface: Behind) -> tuple[float, str]:
-    """Return the chance that a screw bites, and what to do first where that is not sure."""
-    if wall.backing.kind == "masonry":
-        return 1.0, ""
-    known = wall.known[surface]
-    bites = known.bites(at[0], at[1])
-    line = min(known.lines, key=lambda found: abs(found.at(at[1]) - at[0]), default=None)
-    unsure = line is None or bites < SURE_TO_BITE or len(line.methods) < 2
-    return bites, "Find it by a second method first." if unsure else ""
+    return Candidate(fastener, held[0], held[1], top)
 
 
 def _reach(backing: Backing, through: Through) -> float:
@@ -280,18 +323,18 @@ def _carries(
             assert backing.anchor is not None  # noqa: S101 - looked at above
             return min(side, backing.anchor.shear_n), backing.anchor.pull_n
         case _:
-            return side, withdrawal(screw, reach_mm, backing.wood, lag=through.shank_mm >= 6.0)
+            return side, withdrawal(screw, reach_mm, backing.wood, lag=through.shank_mm >= LAG_MM)
 
 
-def fewest(found: list[Candidate], shear: float, pull: float) -> tuple[list[Candidate], float, Candidate | None]:
+def fewest(found: Sequence[Candidate], shear: float, pull: float) -> tuple[list[Candidate], float, Candidate | None]:
     """Return the fewest screws that hold, two at least in the top row; how much they are used.
 
     The surest come first, and of those the furthest apart.
     """
-    middle = float(np.mean([c.point.at[0] for c in found])) if found else 0.0
+    middle = float(np.mean([c.fastener.at[0] for c in found])) if found else 0.0
 
     def first(candidate: Candidate) -> tuple[float, float]:
-        return -round(candidate.point.bites, 2), -round(abs(candidate.point.at[0] - middle))
+        return -round(candidate.fastener.bites, 2), -round(abs(candidate.fastener.at[0] - middle))
 
     top = sorted((c for c in found if c.top), key=first)
     low = sorted((c for c in found if not c.top), key=first)

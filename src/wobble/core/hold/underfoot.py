@@ -6,22 +6,29 @@ Boards alone are thinner than the six diameters that the code asks of a screw: n
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import GRAVITY
-from wobble.core.figure import Figure
-from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.run.stand import Stand
-from wobble.core.hold.capacity.capacity import CapacityError, Screw, lateral, together, withdrawal
+from wobble.core.hold.capacity.capacity import together
 from wobble.core.hold.loads import HAND_PULL_N, weight_kg
-from wobble.core.hold.screws import RAIL_MM, SOLD_MM, UNEVEN, WOODEN
-from wobble.core.hold.services import kept_from, too_deep
-from wobble.core.hold.structure.lines import Structure
-from wobble.core.job import Place, Unit, Value
-from wobble.core.job.backing import Backing, Runs
+from wobble.core.hold.screws import (
+    NO_PACKING,
+    RAIL_MM,
+    REFUSED,
+    UNEVEN,
+    WOODEN,
+    Candidate,
+    Context,
+    Through,
+    screwed,
+)
+from wobble.core.hold.services import kept_from
+from wobble.core.hold.structure.lines import Joists
+from wobble.core.job import Unit, Value
+from wobble.core.part import Fastener
 
-SHANK_MM, ROOT_MM, REACH_MM = 6.0, 4.2, 40.0
+BASE = Through("base", RAIL_MM, "plywood", 6.0, 4.2, 40.0, 4.0)
 EDGE_IN_MM = 40.0
 BELOW = "Pipes, cables and tanks lie under floors: look below, isolate, then drill."
 CRASH = " In a vehicle follow its rules for what must stay put in a crash; this is no proof of that."
@@ -32,13 +39,14 @@ class FloorFixed(Value, frozen=True, kw_only=True):
     """How a unit is fixed to the floor.
 
     Attributes:
-        unit: Which. at: (along, out) of each screw. screw_mm: Length as sold, through its base and shims into a joist.
+        unit: Which. fasteners: Its screws by their ids, through its base and shims into joists.
+        screw_mm: Their length as sold; 0 without any.
         shear_n: On all of them. pull_n: On the row that is lifted. use: Share of the weakest one's capacity.
         enough: Whether they hold. instead: What to do where they do not. caution: The word that belongs beside it.
     """
 
     unit: str
-    at: tuple[tuple[float, float], ...]
+    fasteners: tuple[str, ...]
     screw_mm: float
     shear_n: float
     pull_n: float
@@ -48,77 +56,63 @@ class FloorFixed(Value, frozen=True, kw_only=True):
     caution: str
 
 
-@dataclass(frozen=True)
-class Floor:
-    """What is known of a floor: what it is made of, its joists, and which way they run."""
-
-    backing: Backing
-    joists: Structure
-    runs: Runs
-
-
-def floor_fixed(place: Place, floor: Floor, plan: Plan, stand: Stand, driving_g: float) -> tuple[FloorFixed, ...]:
+def floor_fixed(context: Context, joists: Joists, stand: Stand) -> list[tuple[FloorFixed, tuple[Fastener, ...]]]:
     """Return how each unit is fixed to the floor that has to be: what may slide, and what is thrown about."""
-    wanted = [u for u in place.units if u.stands and (driving_g > 0 or u.kind in SLIDES)]
-    return tuple(_fixed(place, floor, plan, stand, u, driving_g) for u in wanted)
+    driving = context.backing.driving_g
+    wanted = [u for u in context.place.units if u.stands and (driving > 0 or u.kind in SLIDES)]
+    return [_fixed(context, joists, stand, u, driving) for u in wanted]
 
 
-def _fixed(place: Place, floor: Floor, plan: Plan, stand: Stand, unit: Unit, driving_g: float) -> FloorFixed:
+def _fixed(
+    context: Context, joists: Joists, stand: Stand, unit: Unit, driving_g: float
+) -> tuple[FloorFixed, tuple[Fastener, ...]]:
+    backing = context.into["floor"].backing
     weight = weight_kg(unit) * GRAVITY
     shear = max(driving_g * weight, HAND_PULL_N if unit.kind in SLIDES else 0.0)
     lifted = max(0.0, (driving_g * weight * unit.height_mm / 2 - weight * unit.depth_mm / 2) / unit.depth_mm)
-    spots = [at for at in _spots(unit, floor, stand) if not kept_from(place, at, floor.backing, "floor")]
-    shims = [s.gap for s in plan.shims if s.unit == unit.id] or [Figure(value_mm=0.0, sd_mm=0.0)]
-    packed = max(max(g.value_mm, 0.0) + 2 * g.sd_mm for g in shims)
-    sold = next((mm for mm in SOLD_MM if mm >= RAIL_MM + packed + floor.backing.lining_mm + REACH_MM), None)
-    deep = sold is not None and too_deep(sold - RAIL_MM - packed, floor.backing)
-    rows = {at[1] for at in spots}
+    shims = [s.gap for s in context.plan.shims if s.unit == unit.id] or [NO_PACKING]
+    gap = max(shims, key=lambda g: g.value_mm + 2 * g.sd_mm)
+    spots = [at for at in _spots(unit, joists, stand) if not kept_from(context.place, at, backing, "floor")]
+    made = [screwed(context, unit.id, at, gap, BASE, surface="floor") for at in spots]
+    found = [m for m in made if isinstance(m, Candidate)]
+    refused = [m for m in made if not isinstance(m, Candidate)]
     use, instead = 0.0, ""
-    if deep:
-        instead = "A screw would go deeper than is allowed here: find out first what runs below."
-        spots, sold = [], 0.0
-    elif sold is None or floor.backing.kind not in WOODEN or len(spots) < 2:
+    if refused and len(found) < 2:
+        instead = f"It cannot be screwed down: {REFUSED[refused[0]]}. Find out first what runs below."
+        found = []
+    elif backing.kind not in WOODEN or len(found) < 2:
         instead = (
             "Find the joists under it first. Boards alone are not counted on: bolt through them onto broad plates, "
             "where you have seen that nothing runs below."
         )
-        spots, sold = [], 0.0
+        found = []
     else:
-        screw = Screw(shank_mm=SHANK_MM, root_mm=ROOT_MM, long_mm=sold, thread_mm=0.6 * sold)
-        reach = sold - RAIL_MM - packed
-        wood = floor.backing.wood
-        try:
-            side = lateral(screw, side_mm=RAIL_MM, gap_mm=packed, main_mm=reach, side="plywood", main=wood).capacity_n
-        except CapacityError:  # pragma: no cover - it reaches far deeper than six diameters
-            side = 0.0
-        out = withdrawal(screw, reach, wood, lag=True)
-        in_row = max(1, min(sum(at[1] == y for at in spots) for y in rows))
-        use = together(UNEVEN * lifted / in_row, UNEVEN * shear / len(spots), out, side) if side else 99.0
+        rows = {c.fastener.at[1] for c in found}
+        in_row = max(1, min(sum(c.fastener.at[1] == y for c in found) for y in rows))
+        pull, side = UNEVEN * lifted / in_row, UNEVEN * shear / len(found)
+        use = max(together(pull, side, c.withdrawal_n, c.lateral_n) for c in found)
         if use > 1:
             instead = "More joists, or brackets with two screws at each; the wall's screws do not count here."
-    return FloorFixed(
+    fixed = FloorFixed(
         unit=unit.id,
-        at=tuple(spots),
-        screw_mm=sold,
+        fasteners=tuple(c.fastener.id for c in found),
+        screw_mm=max((c.fastener.screw_mm for c in found), default=0.0),
         shear_n=shear,
         pull_n=lifted,
         use=use,
         enough=not instead,
         instead=instead,
-        caution="Pipes, cables and tanks lie under floors: look below, isolate, then drill."
-        + (
-            " In a vehicle follow its rules for what must stay put in a crash; this is no proof of that."
-            if driving_g
-            else ""
-        ),
+        caution=BELOW + (CRASH if driving_g else ""),
     )
+    return fixed, tuple(c.fastener for c in found)
 
 
-def _spots(unit: Unit, floor: Floor, stand: Stand) -> list[tuple[float, float]]:
+def _spots(unit: Unit, joists: Joists, stand: Stand) -> list[tuple[float, float]]:
     """Return where a unit's base crosses sure joists: along its front and back, or at its sides."""
     back, front = stand.back_at(unit), stand.back_at(unit) + max(unit.depth_mm - unit.toe_recess_mm, unit.depth_mm / 2)
-    sure = [line.at_mm for line in floor.joists.lines if floor.joists.bites(line.at_mm) >= SURE_TO_BITE]
-    if floor.runs == "along":
+    known = joists.lines
+    sure = [line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE_TO_BITE]
+    if joists.axis == 1:
         rows = [y for y in sure if back + EDGE_IN_MM / 2 <= y <= front - EDGE_IN_MM / 2]
         return list(itertools.product((unit.x_mm + EDGE_IN_MM, unit.right_mm - EDGE_IN_MM), rows))
     columns = [x for x in sure if unit.x_mm + EDGE_IN_MM / 2 <= x <= unit.right_mm - EDGE_IN_MM / 2]

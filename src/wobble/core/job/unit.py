@@ -88,6 +88,7 @@ Standing = OnShims | ToeKickBox | BaseFrame | ScrewFeet | Legs | OnCleats | Hung
 
 
 Contents = Literal[
+    "not said",
     "nothing",
     "crockery",
     "books",
@@ -189,7 +190,7 @@ class Unit(Value, frozen=True, kw_only=True):
     ready_made: bool = True
     weight_kg: NotNegative = 0.0
     feet_in_mm: NotNegative = 0.0
-    holds: Contents = "nothing"
+    holds: Contents = "not said"
     standing: Standing = OnShims()
     front: Front = Front()
     spare: Spare = Spare()

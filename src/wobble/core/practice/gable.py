@@ -127,6 +127,7 @@ def _place() -> Place:
                 height_mm=728.0,
                 fixing_heights_mm=(130.0, 650.0),
                 weight_kg=24.0,
+                holds="tools",
                 front=Front(opens="drawers" if id_ == "A" else "pair of doors"),
             )
         )
@@ -154,6 +155,7 @@ def _place() -> Place:
                 at=(1835.0, 255.0),
                 size=(86.0, 86.0),
                 proud_mm=9.0,
+                treatment="access hole",
             ),
             Obstacle(
                 id="board-1",

@@ -102,6 +102,7 @@ def _place() -> Place:
             standing=FEET,
             front=Front(opens=opens, handle_mm=20.0),
             weight_kg=weight,
+            holds="nothing" if kind == "tall" else "crockery",
         )
         for name, what, kind, x, width, height, heights, opens, weight in KINDS
     ]

@@ -108,6 +108,7 @@ def _place() -> Place:
         toe_recess_mm=0.0,
         fixing_heights_mm=(300.0, 1900.0),
         weight_kg=96.0,
+        holds="clothes",
         standing=ToeKickBox(height_mm=100.0),
         front=Front(opens="pair of doors", handle_mm=28.0),
     )

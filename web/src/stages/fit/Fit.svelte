@@ -7,13 +7,14 @@
   import type { Layout } from '../../drawing/layout';
   import { longTicks } from '../../drawing/rods';
   import { router } from '../../router.svelte';
+  import { keyOf } from '../../shell/findings';
   import Missing from '../../shell/Missing.svelte';
   import Panes from '../../shell/Panes.svelte';
   import Workbench from '../../shell/Workbench.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
-  import Answers from './Answers.svelte';
-  import AroundPane from './AroundPane.svelte';
+  import Answers from '../../shell/Answers.svelte';
+  import CutoutsPane from './CutoutsPane.svelte';
   import BackStart from './BackStart.svelte';
   import Compare from './Compare.svelte';
   import { Decision } from './decision.svelte';
@@ -56,26 +57,17 @@
   const upright = $derived(uprightTicks(plan, unit, place?.units));
   let direct = $state.raw<{ title: string; figure: Figure } | null>(null);
   const shown = $derived(direct ?? (decision.fit && place ? opened(lit, decision.fit, place, unit) : null));
-  const PANES = ['Level', 'Sides', 'Cut lines', 'Tops', 'Going in', 'Around', 'Compare', 'Divide'] as const;
+  const PANES = ['Level', 'Sides', 'Cut lines', 'Tops', 'Going in', 'Cut-outs', 'Compare', 'Divide'] as const;
   let pane = $state<(typeof PANES)[number]>('Level');
   const figure = (title: string, of: Figure) => (direct = { title, figure: of });
   const close = () => ((lit = null), (direct = null));
   const counts = $derived<Partial<Record<(typeof PANES)[number], number>>>({
     'Cut lines': decision.fit?.scribes.length ?? 0,
     Tops: decision.fit?.flats.length ?? 0,
-    Around: decision.fit?.around.length ?? 0,
+    'Cut-outs': decision.fit?.cutouts.length ?? 0,
     Compare: kept?.alternatives?.length ?? 0,
   });
-  const tallest = $derived.by(() => {
-    const units = place?.units ?? [];
-    const runs = units.filter(
-      (u) => (u.over_base_mm ?? 0) === 0 && u.kind !== 'tall' && u.standing?.on !== 'hung',
-    );
-    return Math.max(
-      0,
-      ...(runs.length ? runs : units).map((u) => (runs.length ? 0 : (u.over_base_mm ?? 0)) + u.height_mm),
-    );
-  });
+  const tallest = $derived(decision.fit?.run_height_mm ?? 0);
   const pages = $derived(`/jobs/${decision.job}/${decision.key}`);
 
   function pick(id: string | null) {
@@ -86,8 +78,8 @@
   /** A suspect reading is mended where it was taken; all other answers open their working. */
   function pickFinding(f: Finding) {
     if (f.code === 'take-again') router.go(`${pages}/gauge`);
-    else if (f.figure?.working.length) pick(f.code + f.title);
-    else pick(f.concerns[0] ?? null);
+    else if (f.figure?.working.length) pick(keyOf(f));
+    else pick(f.about[0] ?? null);
   }
 
   $effect(() => {
@@ -205,7 +197,7 @@
             onkeep={() => decision.keep()}
           />
           <FeetList {fit} {unit} onfigure={figure} />
-          <ShimList {plan} {place} {unit} before={decision.before} {lit} onpick={pick} />
+          <ShimList job={decision.job} {plan} {place} {unit} before={decision.before} {lit} onpick={pick} />
         {:else if pane === 'Sides'}
           <SidesPane
             {fit}
@@ -229,8 +221,8 @@
           <Hangers {fit} {unit} onfigure={figure} />
         {:else if pane === 'Going in'}
           <GoingIn {fit} job="/jobs/{decision.job}" {unit} />
-        {:else if pane === 'Around'}
-          <AroundPane {fit} {place} {unit} />
+        {:else if pane === 'Cut-outs'}
+          <CutoutsPane {fit} {place} {unit} />
         {:else if pane === 'Compare'}
           <Compare {decision} {place} {unit} />
         {:else}

@@ -1,5 +1,6 @@
 <!-- Whether everything gets to its place, in the order in which it goes. -->
 <script lang="ts">
+  import { SURE } from '../../api/fields';
   import type { PlaceFit, LengthUnit } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
 
@@ -18,19 +19,19 @@
   are taken as said; walls and ceiling as measured.
 </p>
 <ol>
-  {#each p.fit.going as g (g.unit)}
+  {#each p.fit.access as g (g.unit)}
     <li>
       <h2>
         {g.order}. {name(g.unit)} <small class="quiet">{g.why}</small>
-        <b class:stop={!g.goes_in || g.chance < 0.95}
-          >{g.goes_in ? (g.chance >= 0.95 ? 'goes in' : 'may go in') : 'does not go in'}{g.passes.length
+        <b class:stop={!g.goes_in || g.chance < SURE}
+          >{g.goes_in ? (g.chance >= SURE ? 'goes in' : 'may go in') : 'does not go in'}{g.passes.length
             ? `, ${Math.floor(g.chance * 100)} %`
             : ': nothing in its way that was measured'}</b
         >
       </h2>
       {#if g.passes.length}
         <ul>
-          {#each g.passes as step, i (i)}
+          {#each g.passes as step (step.key)}
             <li>
               <span class:stop={!step.goes}>{step.where}</span>
               <span class="figure"

@@ -1,11 +1,15 @@
-<!-- The list to carry to the place: what goes under every support and behind every fixing. -->
+<!-- The list to carry to the place: what goes under every support and behind every screw, and the shims to take. -->
 <script lang="ts">
-  import type { Place, LengthUnit, Plan } from '../../api/types';
+  import { calls } from '../../api/calls';
+  import type { Place, LengthUnit, Plan, PlaceHold } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
+  import { open } from '../../state/job.svelte';
+  import { remembered } from '../../state/store';
   import { fillingWords, taperWords } from './words';
 
   interface Props {
+    job: string;
     plan: Plan;
     place: Place;
     unit: LengthUnit;
@@ -19,8 +23,19 @@
     const before = p.before.get(id);
     return before !== undefined && Math.abs(before - now) >= 0.05 ? before : null;
   };
-  const tapers = $derived([...p.plan.shims, ...p.plan.packings].some((s) => s.filling.taper));
-  const used = $derived(p.plan.pieces.filter((k) => k.wanted > 0));
+  /** What Hold drives, under the decisions that are kept: it alone says where screws and their packing are. */
+  let hold = $state.raw<PlaceHold | null>(null);
+  const screws = $derived((hold?.fasteners ?? []).filter((f) => f.surface && f.filling));
+  const tapers = $derived([...p.plan.shims, ...screws].some((s) => s.filling?.taper));
+  const used = $derived((hold?.pieces ?? []).filter((k) => k.wanted > 0));
+  $effect(() => {
+    void open.stored?.revision;
+    const [job, key] = [p.job, p.place.id];
+    void remembered(`hold-3 ${job} ${key}`, () => calls.hold(job, key)).then(
+      (found) => (hold = found),
+      () => (hold = null),
+    );
+  });
 </script>
 
 {#snippet row(
@@ -74,32 +89,36 @@
         )}{/each}
     </tbody>
   </table>
-  {#if p.plan.packings.length}
+  {#if screws.length}
     <table>
       <caption
-        >Behind the fixings <small
+        >Behind the screws <small
           >⚠ wires and pipes may lie behind the lining: detect, isolate, then drill</small
         ></caption
       >
       <thead>
         <tr
-          ><th>Unit</th><th>Fixing</th><th class="value">Gap{p.unit === 'mm' ? ', mm' : ''}</th><th
-            >Packing</th
+          ><th>Unit</th><th>Screw</th><th class="value">Gap{p.unit === 'mm' ? ', mm' : ''}</th><th>Packing</th
           >{#if tapers}<th>or a tapered pair</th>{/if}</tr
         >
       </thead>
       <tbody>
-        {#each p.plan.packings as k (k.fixing)}
+        {#each screws as f (f.id)}
           {@render row(
-            k.fixing,
-            name(k.unit),
-            `${k.side}, ${showLength(k.at[1] as number, p.unit, 0)} up`,
-            k.gap,
-            k.filling,
+            f.id,
+            name(f.unit),
+            `${f.order}, ${f.part}, ${showLength(f.at[0] as number, p.unit, 0)} along, ${showLength(f.at[1] as number, p.unit, 0)} ${f.surface === 'floor' || f.surface === 'ceiling' ? 'out' : 'up'}`,
+            f.packing,
+            f.filling!,
           )}
         {/each}
       </tbody>
     </table>
+  {:else if p.plan.packings.length}
+    <p class="quiet">
+      What goes behind each screw is listed once the studs are known: find them in Hold. The deepest gap
+      behind the run is in the answers.
+    </p>
   {/if}
 </div>
 {#if used.length}

@@ -1,5 +1,6 @@
 <!-- How the run meets its side walls: the split, the schools beside each other, and the gap at each side. -->
 <script lang="ts">
+  import { SURE } from '../../api/fields';
   import type { PlaceFit, Closing, Figure, LengthUnit, Sides } from '../../api/types';
   import { Select, SelectItem } from '../../carbon';
   import { showLength } from '../../entry/length';
@@ -184,7 +185,7 @@
               {/each}
               <td class="value figure">{whole(f.blank_mm)} × {whole(f.long_mm)}</td>
               <td
-                >{#if f.needs}<span class:stop={f.enough < 0.95}
+                >{#if f.needs}<span class:stop={f.enough < SURE}
                     >takes <span class="figure">{showLength(f.needs.value_mm, p.unit)}</span>, so that {f.needs_why}
                     ({Math.floor(f.enough * 100)} %)</span
                   >{:else}nothing opens there{/if}</td

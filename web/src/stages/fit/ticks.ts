@@ -2,6 +2,7 @@
 import type { PlaceFit, Place, Figure, LengthUnit, Plan, Unit } from '../../api/types';
 import type { Tick } from '../../drawing/rods';
 import { showLength } from '../../entry/length';
+import { keyOf } from '../../shell/findings';
 
 /** Where drawn heights count from: the base's height over the mark, or nothing where no line ties the floor to it. */
 export const drawnBase = (plan: Plan): number => (plan.base.tied ? plan.base.height.value_mm : 0);
@@ -58,7 +59,7 @@ export function opened(id: string | null, fit: PlaceFit, place: Place, unit: Len
   }
   if (id === 'base') return { title: 'Underside of the run', figure: plan.base.height };
   if (id.startsWith('top-')) return top(plan, Number(id.slice(4)));
-  const finding = fit.findings.find((f) => f.code + f.title === id);
+  const finding = fit.findings.find((f) => keyOf(f) === id);
   return finding?.figure?.working.length ? { title: finding.title, figure: finding.figure } : null;
 }
 

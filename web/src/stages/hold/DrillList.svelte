@@ -1,18 +1,19 @@
 <!-- Every hole in the order of work; while drilling, what each met is a tap. -->
 <script lang="ts">
-  import type { Detection, LengthUnit, Point } from '../../api/types';
+  import { SURE_TO_BITE } from '../../api/fields';
+  import type { Detection, LengthUnit, Fastener } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
 
   interface Props {
-    points: readonly Point[];
+    points: readonly Fastener[];
     name: (id: string) => string;
     unit: LengthUnit;
     lit: string | null;
     /** What was met at each screw that was drilled, by its place. */
-    met: (point: Point) => Detection['sees'] | null;
+    met: (point: Fastener) => Detection['sees'] | null;
     onpick: (id: string) => void;
-    onmet: (point: Point, sees: 'hit' | 'miss' | 'something else') => void;
+    onmet: (point: Fastener, sees: 'hit' | 'miss' | 'something else') => void;
   }
   let p: Props = $props();
   const TAPS = [
@@ -39,10 +40,10 @@
         <tr class:lit={p.lit === `screw-${q.order}`}>
           <td class="figure no">{q.order}</td>
           <td class="unit"><button onclick={() => p.onpick(`screw-${q.order}`)}>{p.name(q.unit)}</button></td>
-          <td class="through">{q.part}{q.surface !== 'back' ? `, ${q.surface} wall` : ''}</td>
+          <td class="through">{q.part}{q.surface !== 'back' ? `, ${q.surface}` : ''}</td>
           <td class="value figure" data-what="along">{showLength(q.at[0] as number, p.unit, 0)}</td>
           <td class="value figure" data-what="up">{showLength(q.at[1] as number, p.unit, 0)}</td>
-          <td class="value figure" data-what="bites" class:stop={q.bites < 0.9}
+          <td class="value figure" data-what="bites" class:stop={q.bites < SURE_TO_BITE}
             >{Math.floor(q.bites * 100)} %</td
           >
           <td class="value figure" data-what="screw">{q.shank_mm} × {showLength(q.screw_mm, p.unit, 0)}</td>

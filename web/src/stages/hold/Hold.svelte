@@ -8,9 +8,9 @@
     PlaceHold,
     Behind,
     Detection,
-    Held,
+    Finding,
     Surveyed,
-    Point,
+    Fastener,
     SurfaceName,
   } from '../../api/types';
   import PlaceDrawing from '../../drawing/PlaceDrawing.svelte';
@@ -18,7 +18,7 @@
   import { longTicks, type Tick } from '../../drawing/rods';
   import { newId } from '../../entry/ids';
   import { showLength } from '../../entry/length';
-  import Answer from '../../shell/Answer.svelte';
+  import Answers from '../../shell/Answers.svelte';
   import Missing from '../../shell/Missing.svelte';
   import Panes from '../../shell/Panes.svelte';
   import Workbench from '../../shell/Workbench.svelte';
@@ -69,13 +69,12 @@
   const underfoot = $derived(place?.underfoot ?? FLOOR);
   const backings = $derived({ walls: backing, ceiling: overhead, floor: underfoot });
   const base = $derived(fit?.plan?.base.tied ? fit.plan.base.height.value_mm : 0);
-  const points = $derived<Point[]>([...(hold?.held ?? []), ...(hold?.cleats ?? [])].flatMap((h) => h.points));
+  const points = $derived<Fastener[]>((hold?.fasteners ?? []).filter((f) => f.surface));
   const chosen = $derived(points.find((q) => `screw-${q.order}` === lit) ?? null);
   const name = (id: string) => place?.units.find((u) => u.id === id)?.name ?? id;
   const pending = $derived(waiting.detections(job, key));
   const waits = $derived(new Set(pending.map((d) => d.id)));
   const found = $derived([...(place?.detections ?? []).filter((d) => !waits.has(d.id)), ...pending]);
-  const against = $derived([...(hold ? [hold.back, ...hold.elsewhere] : [])].flatMap((k) => k.against));
   const long = $derived<Tick[]>([
     ...(place ? longTicks({ ...place, units: [] }, unit) : []),
     ...(hold?.back.lines ?? []).map((line) => ({
@@ -90,8 +89,8 @@
   async function look() {
     try {
       [hold, fit, surveyed] = await Promise.all([
-        remembered(`hold-2 ${job} ${key}`, () => calls.hold(job, key)),
-        fit ?? remembered(`fit-3 ${job} ${key}`, () => calls.fit(job, key)),
+        remembered(`hold-3 ${job} ${key}`, () => calls.hold(job, key)),
+        fit ?? remembered(`fit-4 ${job} ${key}`, () => calls.fit(job, key)),
         surveyed ?? remembered(`gauge ${job} ${key}`, () => calls.gauge(job, key)),
       ]);
     } catch (fault) {
@@ -127,9 +126,14 @@
     await arrived;
     await change((id, revision) => calls.putBacking(id, key, revision, { ...backings[of], ...part }, of));
   }
+  /** What a finding is about is lit: its first screw. */
+  function pickFinding(f: Finding) {
+    const screw = points.find((q) => f.about.includes(q.id));
+    if (screw) pick(`screw-${screw.order}`);
+  }
   const pick = (id: string | null) => (lit = lit === id ? null : id);
   /** A tap said again takes the first answer back. */
-  async function met(q: Point, sees: 'hit' | 'miss' | 'something else') {
+  async function met(q: Fastener, sees: 'hit' | 'miss' | 'something else') {
     const before = metAt(q, found);
     if (before) await take(before.id);
     if (before?.sees !== sees)
@@ -138,9 +142,6 @@
   function touched(spot: Found) {
     at = { surface: spot.surface, along: spot.at[0], up: spot.at[1] };
   }
-  const mark = (h: Held) =>
-    h.enough ? (h.instead && !h.ledger ? 'mind' : 'fine') : h.points.length ? 'mind' : 'stop';
-
   onMount(() => {
     keys.page = [
       { keys: ['p'], what: 'Print the drilling list', run: () => print() },
@@ -306,33 +307,15 @@
           </details>
         {/if}
       {/each}
-      {#each against as c (c.detections.join())}
-        <Answer
-          mark="mind"
-          title="At {showLength(c.at_mm, unit, 0)}: {c.detections.length > 1
-            ? 'two things disagree'
-            : 'of what is that?'}"
-          text={c.text}
-        />
-      {/each}
-      {#each known.held as h (h.unit)}
-        {#snippet use()}<span class="figure">{Math.ceil(h.use * 100)} %</span>{/snippet}
-        <Answer
-          mark={mark(h)}
-          title="{name(h.unit)}: {h.points.length} screw{h.points.length === 1 ? '' : 's'}"
-          text={[h.working[0], h.instead, h.avoided.length ? `Kept clear of ${h.avoided.join('; ')}.` : '']
-            .filter(Boolean)
-            .join(' ')}
-          caution={h.caution}
-          figure={h.points.length ? use : undefined}
-        />
-        {#if h.points.length}<meter min="0" max="1" high="0.9" optimum="0" value={Math.min(1, h.use)}
+      <Answers findings={known.findings} {unit} {lit} onpick={pickFinding} />
+      {#each known.held.filter((h) => h.fasteners.length) as h (h.unit)}
+        <details class="no-print">
+          <summary>{name(h.unit)}: how {Math.ceil(h.use * 100)} % comes about</summary>
+          <meter min="0" max="1" high="0.9" optimum="0" value={Math.min(1, h.use)}
             >{Math.ceil(h.use * 100)} % of a screw's capacity</meter
           >
-          <details class="no-print">
-            <summary>How that comes about</summary>
-            {#each h.working.slice(1) as step (step)}<p class="quiet">{step}</p>{/each}
-          </details>{/if}
+          {#each h.working.slice(1) as step (step)}<p class="quiet">{step}</p>{/each}
+        </details>
       {/each}
       <p class="quiet">
         Planning figures, by the dowel equations with the gap of packing and lining; the makers of screws and

@@ -1,13 +1,14 @@
 <!-- A surface with its lining faded: studs or joists as sure as they are, what was found of them, what rests or hooks there,
      and the screws. -->
 <script lang="ts">
+  import { SURE_TO_BITE } from '../../api/fields';
   import type {
     Backing,
     Place,
     PlaceHold,
     Detection,
     LengthUnit,
-    Point,
+    Fastener,
     SurfaceName,
     Unit,
   } from '../../api/types';
@@ -37,47 +38,43 @@
     new Set([...(known?.odd ?? []), ...(known?.against ?? []).flatMap((c) => c.detections)]),
   );
   const found = $derived(p.found.filter((d) => (d.surface ?? 'back') === p.surface));
-  const points = $derived<Point[]>(
-    [...p.hold.held, ...p.hold.cleats].flatMap((h) => h.points).filter((q) => q.surface === p.surface),
-  );
+  const points = $derived<Fastener[]>(p.hold.fasteners.filter((f) => f.surface === p.surface));
   const numbers = $derived(labels(p.l, p.surface, points));
   const rests = $derived(
     p.surface === 'back'
-      ? p.hold.held.flatMap((h) => [
-          ...(h.ledger
-            ? [
-                {
-                  id: h.unit,
-                  u: h.ledger.start_mm,
-                  v: h.ledger.top_mm - 60,
-                  w: h.ledger.end_mm - h.ledger.start_mm,
-                  h: 60,
-                },
-              ]
-            : []),
-          ...(h.ground
-            ? [
-                {
-                  id: h.unit,
-                  u: h.ground.start_mm,
-                  v: h.ground.up_mm - 45,
-                  w: h.ground.end_mm - h.ground.start_mm,
-                  h: 90,
-                },
-              ]
-            : []),
-          ...(h.batten
-            ? p.units
-                .filter((u) => u.id === h.unit)
-                .map((u) => ({
-                  id: u.id,
-                  u: u.x_mm + 20,
-                  v: h.batten!.top_mm - h.batten!.high_mm,
-                  w: u.width_mm - 40,
-                  h: h.batten!.high_mm,
-                }))
-            : []),
-        ])
+      ? [
+          ...p.hold.ledgers.map((l) => ({
+            id: l.id,
+            u: l.start_mm,
+            v: l.top_mm - l.high_mm,
+            w: l.end_mm - l.start_mm,
+            h: l.high_mm,
+          })),
+          ...p.hold.held.flatMap((h) => [
+            ...(h.ground
+              ? [
+                  {
+                    id: h.unit,
+                    u: h.ground.start_mm,
+                    v: h.ground.up_mm - 45,
+                    w: h.ground.end_mm - h.ground.start_mm,
+                    h: 90,
+                  },
+                ]
+              : []),
+            ...(h.batten
+              ? p.units
+                  .filter((u) => u.id === h.unit)
+                  .map((u) => ({
+                    id: u.id,
+                    u: u.x_mm + 20,
+                    v: h.batten!.top_mm - h.batten!.high_mm,
+                    w: u.width_mm - 40,
+                    h: h.batten!.high_mm,
+                  }))
+              : []),
+          ]),
+        ]
       : [],
   );
 
@@ -141,22 +138,13 @@
     {/each}
   {/each}
 {/if}
-{#if p.surface === 'floor'}
-  {#each p.hold.underfoot as f (f.unit)}
-    {#each f.at as spot, i (i)}
-      {@const [x, y] = px(spot[0] as number, spot[1] as number)}
-      <circle class="eye" class:unsure={!f.enough} cx={x} cy={y} r="4.5"><title>Into the floor</title></circle
-      >
-    {/each}
-  {/each}
-{/if}
 {#each points as point (point.order)}
   {@const id = `screw-${point.order}`}
   {@const [x, y] = px(point.at[0] as number, point.at[1] as number)}
   <g
     class="screw"
     class:lit={p.lit === id}
-    class:unsure={point.bites < 0.9}
+    class:unsure={point.bites < SURE_TO_BITE}
     role="button"
     tabindex="0"
     aria-label="Screw {point.order}, bites with {Math.floor(point.bites * 100)} %"

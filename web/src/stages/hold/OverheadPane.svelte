@@ -1,5 +1,6 @@
 <!-- Racks under the ceiling: eye bolts into joists, chains, members that bridge. -->
 <script lang="ts">
+  import { SURE_TO_BITE } from '../../api/fields';
   import type { PlaceHold, LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
@@ -48,7 +49,7 @@
             >
             <td class="value figure">{whole(h.at[0] as number)}</td>
             <td class="value figure">{whole(h.at[1] as number)}</td>
-            <td class="value figure" class:stop={h.bites < 0.9}>{Math.floor(h.bites * 100)} %</td>
+            <td class="value figure" class:stop={h.bites < SURE_TO_BITE}>{Math.floor(h.bites * 100)} %</td>
             <td class="value figure">{Math.ceil(h.chain_n)} N</td>
             <td class="value figure">{whole(h.chain_mm)}</td>
             <td class="value figure">{Math.ceil(h.lean_deg)}°</td>

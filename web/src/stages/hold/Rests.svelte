@@ -14,23 +14,28 @@
   const said = (mm: number) => showLength(mm, p.unit);
   const line = (mm: number | null) =>
     mm === null ? '' : `, ${said(Math.abs(mm))} ${mm < 0 ? 'over' : 'under'} the level line`;
-  const rests = $derived(p.hold.held.filter((h) => h.ledger || h.batten || h.ground));
+  const rests = $derived(p.hold.held.filter((h) => h.batten || h.ground));
+  /** Where some screws stand, along one axis, each said once. */
+  const places = (ids: readonly string[], axis: 0 | 1) => [
+    ...new Set(p.hold.fasteners.filter((f) => ids.includes(f.id)).map((f) => whole(f.at[axis] as number))),
+  ];
   const share = (use: number) => `${Math.ceil(use * 100)} %`;
 </script>
 
+{#each p.hold.ledgers as l (l.id)}
+  <article>
+    <h3>Ledger under {l.units.map(p.name).join(', ')}</h3>
+    <p>
+      <b class="figure">{whole(l.thick_mm)}</b> thick from <b class="figure">{whole(l.start_mm)}</b> to
+      <b class="figure">{whole(l.end_mm)}</b> along, its top <b class="figure">{said(l.top_mm)}</b>
+      up{line(l.under_line_mm)}. Two screws, to 8 × {whole(l.screw_mm)}, at each of {l.places.length} places carry
+      {Math.floor(l.carries_n)} N, of which it takes <b class="figure">{share(l.use)}</b>.
+    </p>
+  </article>
+{/each}
 {#each rests as h (h.unit)}
   <article>
     <h3>{p.name(h.unit)}</h3>
-    {#if h.ledger}
-      {@const l = h.ledger}
-      <p>
-        Ledger <b class="figure">{whole(l.thick_mm)}</b> thick from <b class="figure">{whole(l.start_mm)}</b>
-        to
-        <b class="figure">{whole(l.end_mm)}</b> along, its top <b class="figure">{said(l.top_mm)}</b>
-        up{line(l.under_line_mm)}. Two screws of 8 × {whole(l.screw_mm)} into each of {l.studs.length} studs carry
-        {Math.floor(l.carries_n)} N, of which it takes <b class="figure">{share(l.use)}</b>.
-      </p>
-    {/if}
     {#if h.batten}
       {@const b = h.batten}
       <p>
@@ -90,8 +95,8 @@
                 : `${said(Math.abs(c.under_line_mm))} ${c.under_line_mm < 0 ? 'over' : 'under'}`}</td
             >
             <td class="value figure">{Math.ceil(c.load_n)} N</td>
-            <td class="value figure">{c.points.length}</td>
-            <td class="value figure" class:stop={!c.enough}>{c.points.length ? share(c.use) : ''}</td>
+            <td class="value figure">{c.fasteners.length}</td>
+            <td class="value figure" class:stop={!c.enough}>{c.fasteners.length ? share(c.use) : ''}</td>
             <td>{c.instead}</td>
           </tr>
         {/each}
@@ -113,11 +118,12 @@
         {#each p.hold.underfoot as f (f.unit)}
           <tr>
             <td>{p.name(f.unit)}</td>
-            <td class="value figure">{f.at.length ? `${f.at.length} of 6 × ${whole(f.screw_mm)}` : 'none'}</td
+            <td class="value figure"
+              >{f.fasteners.length ? `${f.fasteners.length}, to 6 × ${whole(f.screw_mm)}` : 'none'}</td
             >
-            <td class="figure">{[...new Set(f.at.map((q) => whole(q[0] as number)))].join(', ')}</td>
-            <td class="figure">{[...new Set(f.at.map((q) => whole(q[1] as number)))].join(', ')}</td>
-            <td class="value figure" class:stop={!f.enough}>{f.at.length ? share(f.use) : ''}</td>
+            <td class="figure">{places(f.fasteners, 0).join(', ')}</td>
+            <td class="figure">{places(f.fasteners, 1).join(', ')}</td>
+            <td class="value figure" class:stop={!f.enough}>{f.fasteners.length ? share(f.use) : ''}</td>
             <td>{f.instead}</td>
           </tr>
         {/each}
@@ -134,11 +140,9 @@
         {#each p.hold.joined as j (j.units.join())}
           <tr>
             <td>{p.name(j.units[0] as string)} to {p.name(j.units[1] as string)}</td>
-            <td class="figure">{j.at.length} of {whole(j.screw_mm)}</td>
+            <td class="figure">{j.fasteners.length} of {whole(j.screw_mm)}</td>
             <td class="figure"
-              >{[...new Set(j.at.map((q) => whole(q[0] as number)))].join(' and ')} up, {[
-                ...new Set(j.at.map((q) => whole(q[1] as number))),
-              ].join(' and ')} out</td
+              >{places(j.fasteners, 0).join(' and ')} up, {places(j.fasteners, 1).join(' and ')} out</td
             >
             <td>{j.text}</td>
           </tr>
@@ -147,7 +151,7 @@
     </table>
   </Wide>
 {/if}
-{#if !rests.length && !p.hold.cleats.length && !p.hold.joined.length && !p.hold.underfoot.length}
+{#if !rests.length && !p.hold.ledgers.length && !p.hold.cleats.length && !p.hold.joined.length && !p.hold.underfoot.length}
   <p class="quiet">
     Nothing rests on a ledger, hooks over a batten or lies on cleats here. How a unit hangs is said on the
     place's page, under More.

@@ -1,10 +1,10 @@
 <!-- One screw in its true length: through rail, packing and lining into what holds. -->
 <script lang="ts">
-  import type { Backing, LengthUnit, Point } from '../../api/types';
+  import type { Backing, LengthUnit, Fastener } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
 
   interface Props {
-    point: Point;
+    point: Fastener;
     backing: Backing;
     unit: LengthUnit;
   }

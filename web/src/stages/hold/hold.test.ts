@@ -1,6 +1,6 @@
 /** What Hold draws, and what a tap on a hole says, without a browser. */
 import { describe, expect, it } from 'vitest';
-import type { Detection, Point, StructureLine } from '../../api/types';
+import type { Detection, Fastener, StructureLine } from '../../api/types';
 import { layout } from '../../drawing/layout';
 import { box, labels, metAt, sign, studOutline } from './shapes';
 
@@ -25,8 +25,8 @@ const line = (part: Partial<StructureLine> = {}): StructureLine => ({
   double: false,
   ...part,
 });
-const point = (order: number, x: number, z: number, part: Partial<Point> = {}) =>
-  ({ order, at: [x, z], surface: 'back', ...part }) as Point;
+const point = (order: number, x: number, z: number, part: Partial<Fastener> = {}) =>
+  ({ order, at: [x, z], surface: 'back', ...part }) as Fastener;
 const hole = (id: string, x: number, z: number, part: Partial<Detection> = {}) =>
   ({ id, at: [x, z], surface: 'back', method: 'trial hole', sees: 'hit', ...part }) as Detection;
 const corners = (path: string) =>

@@ -1,5 +1,5 @@
 /** What Hold draws on a surface, as paths and places in pixels: plain geometry, so that it is tested without a browser. */
-import type { Place, Detection, Lines, Point, StructureLine, SurfaceName } from '../../api/types';
+import type { Place, Detection, Lines, Fastener, StructureLine, SurfaceName } from '../../api/types';
 import { facePx, type Layout } from '../../drawing/layout';
 
 type Spot = readonly [number, number];
@@ -69,7 +69,7 @@ export interface Label {
 }
 
 /** The numbers of screws; of such as lie over each other, all stand at the first. */
-export function labels(l: Layout, surface: SurfaceName, points: readonly Point[], near = 14): Label[] {
+export function labels(l: Layout, surface: SurfaceName, points: readonly Fastener[], near = 14): Label[] {
   const out: Label[] = [];
   for (const q of points) {
     const [x, y] = facePx(l, surface, q.at[0], q.at[1]);
@@ -81,7 +81,7 @@ export function labels(l: Layout, surface: SurfaceName, points: readonly Point[]
 }
 
 /** What a screw's own hole met: the newest trial hole at its place, if any. */
-export function metAt(point: Point, found: readonly Detection[], same = 12): Detection | null {
+export function metAt(point: Fastener, found: readonly Detection[], same = 12): Detection | null {
   return (
     found.findLast(
       (d) =>

@@ -1,5 +1,6 @@
 <!-- All that can be said of one unit beside its size: what it is, how it stands, opens, and meets the walls. -->
 <script lang="ts">
+  import { OPTIONS, STANDING as STANDING_DEFAULTS } from '../../api/fields';
   import type { LengthUnit, Standing, Unit } from '../../api/types';
   import { Checkbox, Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
@@ -27,40 +28,17 @@
     ['platform', 'platform over something'],
   ];
   const STANDING: [string, Standing][] = [
-    ['on shims', { on: 'shims' }],
-    ['on a toe-kick box', { on: 'toe-kick box', height_mm: 100 }],
-    ['on a base frame', { on: 'base frame', height_mm: 80 }],
-    ['on screw feet', { on: 'feet', pitch_mm: 1.5, least_mm: 80, most_mm: 120, now_mm: [100] }],
-    ['on legs to cut', { on: 'legs', long_mm: 720, finished_mm: 680 }],
-    ['on cleats', { on: 'cleats', thick_mm: 20, high_mm: 40 }],
-    ['hangs', { on: 'hung', by: 'rail', thick_mm: 18 }],
+    ['on shims', STANDING_DEFAULTS.shims],
+    ['on a toe-kick box', STANDING_DEFAULTS['toe-kick box'] as unknown as Standing],
+    ['on a base frame', STANDING_DEFAULTS['base frame'] as unknown as Standing],
+    ['on screw feet', STANDING_DEFAULTS['feet'] as unknown as Standing],
+    ['on legs to cut', STANDING_DEFAULTS['legs'] as unknown as Standing],
+    ['on cleats', STANDING_DEFAULTS['cleats'] as unknown as Standing],
+    ['hangs', STANDING_DEFAULTS['hung'] as unknown as Standing],
   ];
-  const OPENS = ['nothing', 'door hinged left', 'door hinged right', 'pair of doors', 'drawers'] as const;
-  const MATERIALS = [
-    'particleboard',
-    'mdf',
-    'plywood',
-    'pine',
-    'douglas fir',
-    'red oak',
-    'ash',
-    'beech',
-    'maple',
-    'walnut',
-    'cherry',
-  ] as const;
-  const HOLDS = [
-    'nothing',
-    'crockery',
-    'books',
-    'files',
-    'tools',
-    'bedding',
-    'clothes',
-    'tins',
-    'a person sitting',
-    'a person standing',
-  ] as const;
+  const OPENS = OPTIONS.opens;
+  const MATERIALS = OPTIONS.materials;
+  const HOLDS = OPTIONS.contents;
   const HANGS = {
     rail: 'by its rail',
     ledger: 'on a ledger',
@@ -188,7 +166,7 @@
   <Select
     labelText="It holds"
     size="sm"
-    selected={u.holds ?? 'nothing'}
+    selected={u.holds ?? 'not said'}
     on:change={(e: Event) => p.onchange({ holds: chosen(e) as (typeof HOLDS)[number] })}
   >
     {#each HOLDS as value (value)}<SelectItem {value} text={value} />{/each}

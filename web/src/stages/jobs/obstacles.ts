@@ -1,4 +1,5 @@
 /** What may stand in the way: its kinds, what may be done about it, and how large each kind usually is, mm. */
+import { OPTIONS } from '../../api/fields';
 import type { Obstacle } from '../../api/types';
 
 export const USUAL: Record<Obstacle['kind'], [number, number]> = {
@@ -18,11 +19,5 @@ export const USUAL: Record<Obstacle['kind'], [number, number]> = {
   bulkhead: [600, 300],
   'wheel arch': [700, 250],
 };
-export const OBSTACLE_KINDS = Object.keys(USUAL) as Obstacle['kind'][];
-export const TREATMENTS: Obstacle['treatment'][] = [
-  'keep clear',
-  'notch',
-  'bridge',
-  'remove',
-  'move by a licensed trade',
-];
+export const OBSTACLE_KINDS: readonly Obstacle['kind'][] = OPTIONS.obstacleKinds;
+export const TREATMENTS: readonly Obstacle['treatment'][] = OPTIONS.treatments;

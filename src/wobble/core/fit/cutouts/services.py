@@ -2,13 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Literal
 
-from wobble.core.fit.level.plan import Packing, Plan
-from wobble.core.job import Obstacle, ObstacleKind, Place
-from wobble.core.job.backing import Backing, ServiceRule
+from wobble.core.job import Obstacle, ObstacleKind
+from wobble.core.job.backing import ServiceRule
 
 CLEAR_MM = 50.0
 """A hole is kept this far from anything that is marked, and from the lines straight up, down and sideways of outlets
@@ -27,15 +24,6 @@ CAUTIONS: dict[ObstacleKind, str] = {
     "bulkhead": "It may carry load or hide services: open nothing before you know.",
     "wheel arch": "Nothing may chafe or trap heat against it.",
 }
-
-
-@dataclass(frozen=True)
-class Clash:
-    """A fixing that would be drilled at, or in the line of, a obstacle."""
-
-    packing: Packing
-    obstacle: Obstacle
-    in_zone: bool
 
 
 Zone = Literal["on it", "in the line of its wires", "under it, where its pipes run"]
@@ -65,13 +53,3 @@ def zone(
     if obstacle.kind == "radiator" and beside < clear_mm and at[1] < obstacle.at[1]:
         return "under it, where its pipes run"
     return None
-
-
-def clashes(place: Place, plan: Plan) -> Iterator[Clash]:
-    """Yield every fixing through the back that lands on a obstacle there, or in the zone of its wires."""
-    wall = place.backing or Backing()
-    for obstacle in place.obstacles:
-        for packing in plan.packings:
-            met = zone(obstacle, packing.at, wall.clear_mm, wall.rule)
-            if met is not None:
-                yield Clash(packing, obstacle, in_zone=met != "on it")

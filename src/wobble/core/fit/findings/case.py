@@ -1,42 +1,15 @@
-"""What is told to the installer: one sentence with its severity and figure, and what the rules that tell it look at."""
+"""What the rules that tell findings look at, and how they say lengths and places."""
 
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Literal
 
-from wobble.core.figure import Figure
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.result import Whole
 from wobble.core.fit.run.ground import Ground
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import FixedTop, Job, Place, ShimKit, Spot, Value
+from wobble.core.job import FixedTop, Job, Place, ShimKit, Spot
 from wobble.core.length import LengthUnit, format_length
-
-Severity = Literal["stop", "mind", "fine"]
-ORDER: dict[Severity, int] = {"stop": 0, "mind": 1, "fine": 2}
-
-
-class Finding(Value, frozen=True, kw_only=True):
-    """One sentence to the installer.
-
-    Attributes:
-        code: Stable name of the rule.
-        severity: stop, mind or fine.
-        title: The finding in a few words.
-        text: What it means and what to do.
-        figure: The length it is about, if any.
-        caution: The safety word that belongs beside it, if any.
-        concerns: Ids of readings, supports or fixings to light up.
-    """
-
-    code: str
-    severity: Severity
-    title: str
-    text: str
-    figure: Figure | None = None
-    caution: str = ""
-    concerns: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)

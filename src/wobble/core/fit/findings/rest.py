@@ -7,8 +7,9 @@ from collections.abc import Callable, Iterator
 
 from wobble.core.confidence import SURE
 from wobble.core.figure import Figure, Step
-from wobble.core.fit.access.going import Going
-from wobble.core.fit.findings.case import Case, Finding, say, unit_name
+from wobble.core.finding import Finding
+from wobble.core.fit.access.access import Access
+from wobble.core.fit.findings.case import Case, say, unit_name
 from wobble.core.fit.findings.sides import SIDE_RULES, TOUCH_MM, chances
 from wobble.core.fit.overhead.hangers import hangs_from_ceiling
 from wobble.core.fit.run.tiers import tiers
@@ -29,15 +30,15 @@ SEAT_UNDER_TABLE_MM = (260.0, 310.0)
 def way_in(case: Case) -> Iterator[Finding]:
     """What does not get to its place, with what would work; else the order in which all go."""
     blocked = False
-    for going in case.whole.going:
+    for going in case.whole.access:
         for step in going.passes:
-            if step.where == "Between the walls" or (step.goes and step.chance >= SURE):
+            if step.key == "walls" or (step.goes and step.chance >= SURE):
                 continue
             blocked = True
             name = unit_name(case, going.unit)
             missing = f"{say(case, abs(step.spare_mm))} {'too large' if step.spare_mm < 0 else 'to spare'}"
             yield Finding(
-                code=f"stuck-{going.unit}-{step.where}",
+                code="stuck",
                 severity="mind" if step.goes else "stop",
                 title=f"{name}: {step.where}",
                 text=f"{missing}, {chances(step.chance)} that it passes. " + " ".join(going.instead[:2]),
@@ -47,13 +48,13 @@ def way_in(case: Case) -> Iterator[Finding]:
                     working=(Step(label=f"Left over, {step.how}", value_mm=step.spare_mm, sd_mm=step.sd_mm),),
                 ),
                 caution=going.caution,
-                concerns=(going.unit,),
+                about=(going.unit, step.key),
             )
-    if case.whole.going and not blocked and all(g.goes_in for g in case.whole.going):
-        yield _order(case, case.whole.going)
+    if case.whole.access and not blocked and all(g.goes_in for g in case.whole.access):
+        yield _order(case, case.whole.access)
 
 
-def _order(case: Case, goings: tuple[Going, ...]) -> Finding:
+def _order(case: Case, goings: tuple[Access, ...]) -> Finding:
     names = ", then ".join(unit_name(case, g.unit) for g in goings)
     caution = next((g.caution for g in goings if g.caution), "")
     passes = sum(len(g.passes) for g in goings)
@@ -79,7 +80,7 @@ def feet_and_legs(case: Case) -> Iterator[Finding]:
             text=f"Under {unit_name(case, worst.unit)}, {worst.corner}, it would be {say(case, worst.long.value_mm)} "
             "long. Start level elsewhere, or put a plate under it.",
             figure=worst.long,
-            concerns=tuple(f.support for f in past),
+            about=tuple(f.support for f in past),
         )
     elif feet:
         yield Finding(
@@ -97,7 +98,7 @@ def feet_and_legs(case: Case) -> Iterator[Finding]:
             title=f"{len(short)} legs too short",
             text="Lower the line, or buy longer ones.",
             figure=short[0].long,
-            concerns=tuple(leg.support for leg in short),
+            about=tuple(leg.support for leg in short),
         )
 
 
@@ -107,7 +108,8 @@ def flat_parts(case: Case) -> Iterator[Finding]:
         name = unit_name(case, part.unit)
         if part.tilt is not None and max(part.tilt.straight, part.tilt.tilted) < SURE:
             yield Finding(
-                code=f"top-stuck-{part.unit}",
+                code="top-stuck",
+                about=(part.unit,),
                 severity="stop",
                 title=f"{name} does not get between the walls whole",
                 text=f"It measures {say(case, part.tilt.swing_mm)} more on its way down. Make it in two with a seam, "
@@ -117,7 +119,8 @@ def flat_parts(case: Case) -> Iterator[Finding]:
         elif part.tilt is not None:
             straight = part.tilt.straight >= SURE
             yield Finding(
-                code=f"top-goes-{part.unit}",
+                code="top-goes",
+                about=(part.unit,),
                 severity="fine",
                 title=f"{name} goes in {'level' if straight else 'with one end up'}",
                 text="It slides in from the front."
@@ -129,7 +132,8 @@ def flat_parts(case: Case) -> Iterator[Finding]:
         if part.sag is not None and part.sag.supports:
             n, apart = part.sag.supports, say(case, math.floor(part.sag.spacing_mm))
             yield Finding(
-                code=f"sag-{part.unit}",
+                code="sag",
+                about=(part.unit,),
                 severity="mind",
                 title=f"{name} sags: {n} support{'s' if n > 1 else ''} between the ends",
                 text=f"At most {apart} apart; without, it hangs by this much after "
@@ -138,7 +142,8 @@ def flat_parts(case: Case) -> Iterator[Finding]:
             )
         if part.moves is not None and part.moves.value_mm > 1.0:
             yield Finding(
-                code=f"moves-{part.unit}",
+                code="moves",
+                about=(part.unit,),
                 severity="mind",
                 title=f"{name} moves with the seasons",
                 text=f"Leave {say(case, part.gap_mm)} at the back and fix it through slots.",
@@ -147,7 +152,8 @@ def flat_parts(case: Case) -> Iterator[Finding]:
         if part.seams_at:
             at = ", ".join(say(case, mm) for mm in part.seams_at)
             yield Finding(
-                code=f"seam-{part.unit}",
+                code="seam",
+                about=(part.unit,),
                 severity="mind",
                 title=f"{name} is longer than its stock",
                 text=f"Seams at {at}.",
@@ -156,12 +162,13 @@ def flat_parts(case: Case) -> Iterator[Finding]:
 
 def obstacles(case: Case) -> Iterator[Finding]:
     """What is done about each thing in the way."""
-    for item in case.whole.around:
+    for item in case.whole.cutouts:
         obstacle = next((m for m in case.place.obstacles if m.id == item.obstacle), None)
         thing = obstacle.name if obstacle is not None else "Air"
         yield Finding(
-            code=f"around-{item.obstacle}-{item.unit}",
-            severity="stop" if item.stops else ("fine" if item.what == "under the board" else "mind"),
+            code=item.code,
+            about=(item.unit, item.obstacle) if item.obstacle else (item.unit,),
+            severity=item.severity,
             title=f"{thing} at {unit_name(case, item.unit)}: {item.what}",
             text=item.text,
             caution=item.caution,
@@ -195,14 +202,14 @@ def overlaps(case: Case) -> Iterator[Finding]:
             deep = _overlap(one, other)
             if deep > TOUCH_MM:
                 yield Finding(
-                    code=f"overlap-{one.id}-{other.id}",
+                    code="overlap",
                     severity="stop",
                     title=f"{one.name} and {other.name} overlap",
                     text="Move one of them, or make it narrower.",
                     figure=Figure(
                         value_mm=deep, sd_mm=0.0, working=(Step(label="Least of the overlaps", value_mm=deep),)
                     ),
-                    concerns=(one.id, other.id),
+                    about=(one.id, other.id),
                 )
 
 
@@ -212,13 +219,16 @@ def between_units(case: Case) -> Iterator[Finding]:
         for one, other in zip(tier.units, tier.units[1:], strict=False):
             gap = other.x_mm - one.right_mm
             if TOUCH_MM < gap <= REVEAL_MOST_MM:
-                wide = gap > REVEAL_MM
+                wanted = max((u.air.sides_mm for u in (one, other) if u.air is not None), default=0.0)
+                wide = gap > max(REVEAL_MM, wanted + REVEAL_MM if wanted else 0.0)
                 yield Finding(
-                    code=f"gap-{one.id}-{other.id}",
+                    code="gap-between",
                     severity="mind" if wide else "fine",
                     title=f"A gap between {one.name} and {other.name}",
                     text="Close it with a strip, or push them together."
                     if wide
+                    else "It is the air that an appliance wants there."
+                    if wanted
                     else "Left as a reveal: pack it out so that it stays even while they are screwed together.",
                     figure=Figure(
                         value_mm=gap,
@@ -228,7 +238,7 @@ def between_units(case: Case) -> Iterator[Finding]:
                             Step(label=f"Right edge of {one.name}", sign=-1, value_mm=one.right_mm),
                         ),
                     ),
-                    concerns=(one.id, other.id),
+                    about=(one.id, other.id),
                 )
 
 
@@ -291,7 +301,8 @@ def racks(case: Case) -> Iterator[Finding]:
         mine = [h for h in case.whole.hangers if h.unit == unit.id]
         if not mine:
             yield Finding(
-                code=f"rack-{unit.id}",
+                code="rack-ceiling-unknown",
+                about=(unit.id,),
                 severity="mind",
                 title=f"{unit.name} hangs from a ceiling that is not measured",
                 text="Read the ceiling at its four corners: each hanger is then told by itself.",
@@ -302,7 +313,8 @@ def racks(case: Case) -> Iterator[Finding]:
         low = short.long.value_mm < 0
         differ = say(case, long.long.value_mm - short.long.value_mm)
         yield Finding(
-            code=f"rack-{unit.id}",
+            code="rack-into-ceiling" if low else "rack",
+            about=(unit.id,),
             severity="stop" if low else "fine",
             title=f"{unit.name} {'stands into the ceiling' if low else 'hangs level by four hangers'}",
             text=f"Lower it by {say(case, -short.long.value_mm)}."

@@ -12,14 +12,18 @@ from typing import Literal
 
 from wobble.core.confidence import SURE
 from wobble.core.figure import Figure, Step
-from wobble.core.fit.cutouts.services import CAUTIONS, clashes
-from wobble.core.fit.findings.case import ORDER, Case, Finding, place_of, say, unit_name
+from wobble.core.finding import Finding, in_order
+from wobble.core.fit.findings.case import Case, place_of, say, unit_name
 from wobble.core.fit.findings.rest import WHOLE_RULES
+from wobble.core.fit.findings.setting_out import SETTING_OUT_RULES
+from wobble.core.fit.run.tiers import on_floor
 from wobble.core.gauge.doubt import Disagreement
 from wobble.core.job import Reading, reading_spots
 from wobble.core.length import format_spread
 
 FEWEST_FLOOR_READINGS = 4
+MOST_CUT_MM = 25.0
+"""More than this is not cut off a base: its plinth would look crooked, and boxes have no more."""
 
 
 def missing(case: Case) -> Iterator[Finding]:
@@ -33,16 +37,18 @@ def missing(case: Case) -> Iterator[Finding]:
             text="Say what will stand in this place, and the supports to shim follow from it.",
         )
     for surface in ("floor", "back"):
-        if surface not in place.surfaces or case.survey.measured(surface):
+        wanted = any(on_floor(u) for u in place.units) or not place.units if surface == "floor" else True
+        if surface not in place.surfaces or case.survey.measured(surface) or not wanted:
             continue
+        floor = surface == "floor"
         yield Finding(
-            code=f"no-{surface}",
-            severity="stop" if surface == "floor" else "mind",
-            title=f"The {'floor' if surface == 'floor' else 'back wall'} is not measured",
-            text="Walk its stations in Gauge. " + ("No shim" if surface == "floor" else "No packing") + " until then.",
+            code="no-floor" if floor else "no-back",
+            severity="stop" if floor else "mind",
+            title=f"The {'floor' if floor else 'back wall'} is not measured",
+            text=f"Walk its stations in Gauge. {'No shim' if floor else 'No packing'} until then.",
         )
     n_floor = case.survey.measured("floor")
-    if 0 < n_floor < FEWEST_FLOOR_READINGS:
+    if 0 < n_floor < FEWEST_FLOOR_READINGS and any(on_floor(u) for u in place.units):
         yield Finding(
             code="few-readings",
             severity="mind",
@@ -64,7 +70,7 @@ def suspects(case: Case) -> Iterator[Finding]:
             text=f"The one at {where} stands {say(case, abs(doubt.by_mm))} from what the others say."
             f"{_looks_like(case, doubt)} It is left out of the figures: measure it again before cutting anything.",
             figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm, working=_disagrees(reading, doubt)),
-            concerns=(doubt.reading_id,),
+            about=(doubt.reading_id,),
         )
 
 
@@ -102,7 +108,7 @@ def knocked(case: Case) -> Iterator[Finding]:
             sd_mm=knock.sd_mm,
             working=(Step(label="Later readings less earlier ones, for the same places", value_mm=abs(knock.by_mm)),),
         ),
-        concerns=(knock.since,),
+        about=(knock.since,),
     )
 
 
@@ -129,49 +135,73 @@ def untied(case: Case) -> Iterator[Finding]:
 
 def base_height(case: Case) -> Iterator[Finding]:
     """Where level starts, and what must come off the base for it."""
-    if case.plan is None:
+    if case.plan is None or case.ground is None:
         return
     base = case.plan.base
-    where = place_of(case, base.high_spot_at, "out")
-    if base.deepest_cut_mm > case.kit.tolerance_mm:
-        cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
-        shortened = (
-            f"{len(cut)} of {len(case.plan.shims)} supports must be shortened."
-            if cut
-            else "No support stands there, but a plinth would touch."
-        )
+    if not case.ground.on_floor:
         yield Finding(
-            code="cut-down",
-            severity="mind",
-            title="Cut the base down",
-            text=f"The floor stands over the underside by this much at {where}. {shortened} "
-            "Raise the line to cut less.",
-            figure=Figure(
-                value_mm=base.deepest_cut_mm,
-                sd_mm=base.over_high_spot.sd_mm,
-                working=base.over_high_spot.working,
-            ),
-            concerns=tuple(s.support for s in cut),
-        )
-    else:
-        counted = "over the datum mark" if base.tied else f"over the floor at {where}"
-        yield Finding(
-            code="base-height",
+            code="heights-from-mark",
             severity="fine",
-            title="Level starts here",
-            text=f"Underside of the run {counted}. The floor is highest at {where}, known to "
-            f"{format_spread(base.over_high_spot.sd_mm, case.units)}.",
+            title="Heights count from the mark",
+            text="Nothing stands on the floor here, so that all is set out up and down from the datum mark.",
             figure=base.height,
         )
-        if base.clear_share < SURE:
-            yield Finding(
-                code="may-touch",
-                severity="mind",
-                title="The floor may stand over the line",
-                text=f"{math.ceil((1 - base.clear_share) * 100)} chances in 100 that it does somewhere. Start "
-                f"{say(case, base.sure_over_mm)} over the high spot to be nearly sure, or read it near {where}.",
-                figure=base.over_high_spot,
-            )
+        return
+    where = place_of(case, base.high_spot_at, "out")
+    if base.deepest_cut_mm > case.kit.tolerance_mm:
+        yield _cut(case, where)
+        return
+    counted = "over the datum mark" if base.tied else f"over the floor at {where}"
+    yield Finding(
+        code="base-height",
+        severity="fine",
+        title="Level starts here",
+        text=f"Underside of the run {counted}. The floor is highest at {where}, known to "
+        f"{format_spread(base.over_high_spot.sd_mm, case.units)}.",
+        figure=base.height,
+    )
+    short = base.sure_over_mm - base.over_high_spot.value_mm
+    if base.clear_share < SURE and short > case.kit.tolerance_mm and case.plan.shims:
+        yield Finding(
+            code="may-touch",
+            severity="mind",
+            title="The floor may stand over the line",
+            text=f"{math.ceil((1 - base.clear_share) * 100)} chances in 100 that it does somewhere. Start "
+            f"{say(case, math.ceil(2 * base.sure_over_mm) / 2)} over the high spot to be nearly sure, or read it near "
+            f"{where}.",
+            figure=base.over_high_spot,
+        )
+
+
+def _cut(case: Case, where: str) -> Finding:
+    """Return what must come off the base; more than a base has is no cut, but a height that what stands cannot meet."""
+    assert case.plan is not None  # noqa: S101 - asked for by who calls
+    base = case.plan.base
+    cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
+    figure = Figure(value_mm=base.deepest_cut_mm, sd_mm=base.over_high_spot.sd_mm, working=base.over_high_spot.working)
+    if case.asked is not None and base.deepest_cut_mm > MOST_CUT_MM:
+        return Finding(
+            code="top-too-low",
+            severity="stop",
+            title="What stands is higher than the top asked for",
+            text=f"By this much, over the floor at {where}; no base can be cut down so far. Ask for a higher top, or "
+            "build lower.",
+            figure=figure,
+            about=tuple(s.support for s in cut),
+        )
+    shortened = (
+        f"{len(cut)} of {len(case.plan.shims)} supports must be shortened."
+        if cut
+        else "No support stands there, but a plinth would touch."
+    )
+    return Finding(
+        code="cut-down",
+        severity="mind",
+        title="Cut the base down",
+        text=f"The floor stands over the underside by this much at {where}. {shortened} Raise the line to cut less.",
+        figure=figure,
+        about=tuple(s.support for s in cut),
+    )
 
 
 def shim_stacks(case: Case) -> Iterator[Finding]:
@@ -190,10 +220,9 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             text=f"More than {say(case, case.kit.max_stack_mm)} of loose shims creeps. "
             + ("Build a base frame, level it first." if frame else "Put a packing block there and shim on it."),
             figure=largest.gap,
-            concerns=tuple(s.support for s in blocks),
+            about=tuple(s.support for s in blocks),
         )
     unmade = [s.support for s in shims if not s.filling.within_tolerance]
-    unmade += [p.fixing for p in case.plan.packings if not p.filling.within_tolerance]
     if unmade:
         yield Finding(
             code="kit-misses",
@@ -201,7 +230,7 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             title=f"{len(unmade)} gap{'s' if len(unmade) > 1 else ''} the kit cannot make",
             text=f"The nearest stack is more than {say(case, case.kit.tolerance_mm)} off. "
             "Add a thinner shim or a tapered pair to the kit.",
-            concerns=tuple(unmade),
+            about=tuple(unmade),
         )
     vague = [s for s in shims if s.gap.sd_mm > 2 * case.kit.tolerance_mm]
     if vague:
@@ -212,7 +241,7 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             title=f"{len(vague)} support{'s' if len(vague) > 1 else ''} not known well",
             text=f"Worst under {unit_name(case, worst.unit)}, {worst.corner}. One more reading beside it settles it.",
             figure=worst.gap,
-            concerns=tuple(s.support for s in vague),
+            about=tuple(s.support for s in vague),
         )
     stacked = [s for s in shims if s.filling.kind == "stack"]
     bare = sum(s.filling.kind == "bare" for s in shims)
@@ -224,77 +253,27 @@ def shim_stacks(case: Case) -> Iterator[Finding]:
             title=f"{len(stacked)} supports shimmed, {bare} bare",
             text=f"Largest under {unit_name(case, largest.unit)}, {largest.corner}.",
             figure=largest.gap,
-            concerns=(largest.support,),
-        )
-
-
-def kit_counts(case: Case) -> Iterator[Finding]:
-    """Shims that the plan takes and the kit does not have."""
-    if case.plan is None:
-        return
-    short = [p for p in case.plan.pieces if p.to_hand is not None and p.wanted > p.to_hand]
-    if short:
-        wants = ", ".join(
-            f"{p.wanted - (p.to_hand or 0)} of {say(case, p.thickness_mm)}" for p in short if p.to_hand is not None
-        )
-        yield Finding(
-            code="kit-short", severity="mind", title="The kit runs short", text=f"Buy or cut {wants} before you start."
+            about=(largest.support,),
         )
 
 
 def packing(case: Case) -> Iterator[Finding]:
-    """What goes behind the fixings, with the word on what may lie behind the lining."""
+    """How deep the packing behind the run is; Hold says behind which screws."""
     if case.plan is None or not case.plan.packings:
         return
     largest = max(case.plan.packings, key=lambda p: p.gap.value_mm)
-    packed = [p for p in case.plan.packings if p.filling.kind in ("stack", "block")]
     deep = largest.gap.value_mm > case.kit.max_stack_mm
     yield Finding(
-        code="packing",
+        code="packing-deep" if deep else "packing",
         severity="mind" if deep else "fine",
-        title=f"Pack behind {len(packed)} of {len(case.plan.packings)} fixings",
+        title="Packing behind the run",
         text=f"Deepest behind {unit_name(case, largest.unit)}, {largest.side}. A screw pulled up on an empty gap "
-        "racks the box." + (" So deep a gap wants a batten or a turned run." if deep else ""),
+        "racks the box; Hold says what goes behind each."
+        + (" So deep a gap wants a batten or a turned run." if deep else ""),
         figure=largest.gap,
         caution="Wires and pipes may lie behind the lining: detect, isolate, then drill.",
-        concerns=(largest.fixing,),
+        about=(largest.fixing,),
     )
-
-
-def in_the_way(case: Case) -> Iterator[Finding]:
-    """Holes that land on what is marked stop the job."""
-    if case.plan is None:
-        return
-    place = case.place
-    found = list(clashes(place, case.plan))
-    for obstacle in place.obstacles:
-        for in_zone in (False, True):
-            mine = [c.packing for c in found if c.obstacle is obstacle and c.in_zone is in_zone]
-            if not mine:
-                continue
-            places = "; ".join(place_of(case, p.at, "up") for p in mine[:3])
-            line = "in the line of its wires" if in_zone else "on it"
-            yield Finding(
-                code="drills-into",
-                severity="mind" if in_zone else "stop",
-                title=f"{len(mine)} fixing{'s' if len(mine) > 1 else ''} at {obstacle.name}",
-                text=f"Drilled {line}: {places}. Move the fixing, or the unit.",
-                caution=CAUTIONS.get(obstacle.kind, ""),
-                concerns=tuple(p.fixing for p in mine),
-            )
-
-
-def past_place(case: Case) -> Iterator[Finding]:
-    """Units that reach past the measured place stand on a guess."""
-    place = case.place
-    out = [u for u in place.units if u.x_mm + u.width_mm > place.width_mm + 1e-6 or u.depth_mm > place.depth_mm + 1e-6]
-    if out:
-        yield Finding(
-            code="past-place",
-            severity="mind",
-            title=f"{out[0].name} reaches past the place",
-            text="Floor outside the place is not measured. Make the place larger, or move the unit.",
-        )
 
 
 def agreement(case: Case) -> Iterator[Finding]:
@@ -315,10 +294,8 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     missing,
     untied,
     base_height,
-    in_the_way,
-    past_place,
+    *SETTING_OUT_RULES,
     shim_stacks,
-    kit_counts,
     packing,
     *WHOLE_RULES,
     agreement,
@@ -328,4 +305,4 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
 def verdicts(case: Case) -> tuple[Finding, ...]:
     """Return all findings, stops first; within a severity in the order of the rules."""
     found = [finding for rule in RULES for finding in partial(rule, case)()]
-    return tuple(sorted(found, key=lambda finding: ORDER[finding.severity]))
+    return in_order(found)

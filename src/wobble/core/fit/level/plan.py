@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,12 +9,13 @@ from msgspec.structs import replace
 
 from wobble.core.confidence import SURE
 from wobble.core.figure import Figure, Step, quantile
-from wobble.core.fit.level.shims import Filling, fill
 from wobble.core.fit.run.ground import Ground, HighPoint
 from wobble.core.fit.run.supports import Fixing
+from wobble.core.fit.run.tiers import carriers
 from wobble.core.gauge.shares import shares
 from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, SurfaceName, Unit, Value
 from wobble.core.job.unit import Legs, ScrewFeet, Standing
+from wobble.core.packing import Filling, fill
 
 CURVE_MM = tuple(float(x) for x in np.arange(-12.0, 20.5, 1.0))
 
@@ -76,14 +76,6 @@ class Trade(Value, frozen=True, kw_only=True):
     n_cut: int
 
 
-class PieceCount(Value, frozen=True, kw_only=True):
-    """How many shims of one thickness the plan takes, and how many are to hand (None: no limit)."""
-
-    thickness_mm: float
-    wanted: int
-    to_hand: int | None
-
-
 class Plan(Value, frozen=True, kw_only=True):
     """The result of Fit for one place."""
 
@@ -92,7 +84,6 @@ class Plan(Value, frozen=True, kw_only=True):
     packings: tuple[Packing, ...]
     back_line: Figure | None
     trades: tuple[Trade, ...]
-    pieces: tuple[PieceCount, ...]
 
 
 def plan(ground: Ground, datum: Datum, kit: ShimKit) -> Plan:
@@ -107,7 +98,6 @@ def plan(ground: Ground, datum: Datum, kit: ShimKit) -> Plan:
         packings=packings,
         back_line=line,
         trades=tuple(trade(ground, over, kit) for over in CURVE_MM),
-        pieces=_pieces((*shims, *packings), kit),
     )
 
 
@@ -126,14 +116,18 @@ def plan_base(ground: Ground, datum: Datum) -> Base:
     """Return where a datum puts the undersides of the units."""
     high = ground.high_spot
     units = ground.units
-    high_step = _high_step(high, "Highest floor under the run", "floor")
+    high_step = (
+        _high_step(high, "Highest floor under the run", "floor")
+        if ground.on_floor
+        else Step(label="The datum mark", value_mm=0.0)
+    )
     match datum:
         case FixedTop(top_mm=top):
             tallest = run_height(ground.units)
             height = top - datum.cushion_mm - tallest
             steps: tuple[Step, ...] = (
                 Step(label="Top asked for, over the datum mark", value_mm=top),
-                Step(label="Height of the run", sign=-1, value_mm=tallest),
+                Step(label="Height of the run, what lies on it included", sign=-1, value_mm=tallest),
             )
             if datum.cushion_mm:
                 steps = (*steps, Step(label="Cushion on it", sign=-1, value_mm=datum.cushion_mm))
@@ -154,9 +148,16 @@ def plan_base(ground: Ground, datum: Datum) -> Base:
 
 
 def run_height(units: tuple[Unit, ...]) -> float:
-    """Return the height of the run's tops over its base: of what stands and is no tall unit, else of the tallest."""
-    standing = [u.height_mm for u in units if u.stands and u.kind != "tall"]
-    return max(standing or [u.over_base_mm + u.height_mm for u in units])
+    """Return the height of the run's finished tops over its base: a top that lies on what stands counts with it.
+
+    Of what stands and is no tall unit, else of all that there is; a cushion is the datum's.
+    """
+    standing = [u for u in units if u.stands and u.kind not in ("tall", "base frame", "face frame") and not u.flat]
+    if not standing:
+        return max(u.over_base_mm + u.height_mm for u in units)
+    boxes = max(u.height_mm for u in standing)
+    laid = [u.over_base_mm + u.height_mm for u in units if u.flat and set(carriers(units, u)) & set(standing)]
+    return max([boxes, *laid])
 
 
 def _taken_away(step: Step) -> Step:
@@ -301,15 +302,4 @@ def trade(ground: Ground, over_mm: float, kit: ShimKit) -> Trade:
         largest_shim_mm=float(gaps.max(initial=0.0)),
         deepest_cut_mm=max(0.0, -over_mm),
         n_cut=int((gaps < -kit.tolerance_mm).sum()),
-    )
-
-
-def _pieces(places: tuple[Shim | Packing, ...], kit: ShimKit) -> tuple[PieceCount, ...]:
-    wanted: Counter[float] = Counter()
-    for place in places:
-        if place.filling.stack is not None:
-            wanted.update(place.filling.stack.pieces_mm)
-    return tuple(
-        PieceCount(thickness_mm=p.thickness_mm, wanted=wanted[round(p.thickness_mm, 2)], to_hand=p.count)
-        for p in sorted(kit.pieces, key=lambda p: p.thickness_mm)
     )

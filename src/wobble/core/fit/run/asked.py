@@ -12,8 +12,10 @@ from wobble.core.job import SurfaceName
 
 def asked(ground: Ground) -> tuple[Asked, ...]:
     """Return every shim (high spot less floor) and every packing (proudest spot less wall) of a run."""
-    floor = np.asarray([s.at for s in ground.supports], dtype=float)
-    out = [_less(ground.high_spot.at, floor, "floor")]
+    out: list[Asked] = []
+    if ground.supports:
+        floor = np.asarray([s.at for s in ground.supports], dtype=float)
+        out.append(_less(ground.high_spot.at, floor, "floor"))
     if ground.back_high is not None and ground.fixings:
         base = ground.high_spot.value_mm if ground.high_spot.tied else 0.0
         wall = np.asarray([(f.x_mm, base + f.over_base_mm) for f in ground.fixings], dtype=float)

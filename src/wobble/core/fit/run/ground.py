@@ -44,6 +44,7 @@ class Ground:
     `floor_at_supports` counts heights as `high_spot` does: from the datum mark if tied, else from the high spot.
     `turn` is the back line's in mm per mm; `back_line_mm` where it starts at x = 0. `back_area` are the spots of the
     back behind the run, `back_mean` the wall there. What hangs has a line of its own, as it is fixed by itself.
+    Without a floor (`on_floor`) there are no supports, and the high spot is the datum mark.
     """
 
     survey: Survey
@@ -61,6 +62,7 @@ class Ground:
     back_line_mm: float
     hung_high: HighPoint | None = None
     hung_line_mm: float = 0.0
+    on_floor: bool = True
 
 
 @dataclass(frozen=True)
@@ -73,8 +75,12 @@ class GroundInput:
 
 
 def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine) -> Ground:
-    """Solve the floor under the units and the back behind them. There must be units, and a floor that was read."""
-    low = _mean_floor(survey, units)
+    """Solve the floor under the units and the back behind them. There must be units.
+
+    Where no floor was read nothing may stand on it: heights then count from the datum mark.
+    """
+    on_floor = bool(survey.measured("floor"))
+    low = _mean_floor(survey, units) if on_floor else 0.0
     back, area, wall = None, None, np.zeros(0)
     turn = back_line.turn_mm_per_m / 1000.0
     line = 0.0
@@ -92,7 +98,10 @@ def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine) -> Grou
     standing = run_supports(units, back_at)
     at = np.asarray([s.at for s in standing]).reshape(-1, 2)
     under = np.vstack([footprint(unit, back_at(unit)) for unit in carried(units)])
-    high, there = high_point(survey, "floor", under, 0.0, at)
+    if on_floor:
+        high, there = high_point(survey, "floor", under, 0.0, at)
+    else:
+        high, there, standing, at = _from_mark(under), Estimate(np.zeros(0), np.zeros((0, 0))), (), at[:0]
     return Ground(
         survey,
         units,
@@ -101,7 +110,7 @@ def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine) -> Grou
         tuple(f for unit in units if not unit.flat for f in fixings(unit)),
         high,
         there,
-        shares(survey, "floor", at),
+        shares(survey, "floor", at) if len(at) else (),
         back,
         area,
         wall,
@@ -109,7 +118,14 @@ def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine) -> Grou
         line,
         hung,
         0.0 if hung is None else hung.value_mm + back_line.off_mm,
+        on_floor,
     )
+
+
+def _from_mark(under: Floats) -> HighPoint:
+    """Return the datum mark in place of a high spot: its height is what all count from."""
+    at = under.mean(axis=0) if len(under) else np.zeros(2)
+    return HighPoint(0.0, 0.0, (float(at[0]), float(at[1])), True, np.zeros(N_DRAWS), ())
 
 
 def _hung(survey: Survey, run: tuple[Unit, ...], base_mm: float, turn: float) -> HighPoint | None:

@@ -1,4 +1,4 @@
-"""The run as tiers: what stands on the floor, and what hangs over it; each is closed against the walls by itself."""
+"""The run as tiers: what stands on the floor, what stands on that, and what hangs; each meets the walls by itself."""
 
 from __future__ import annotations
 
@@ -6,9 +6,13 @@ from dataclasses import dataclass
 from typing import Literal
 
 from wobble.core.job import Place, Unit
-from wobble.core.job.unit import LOOSE
+from wobble.core.job.unit import LOOSE, Hung, OnCleats
 
-TierName = Literal["standing", "hung"]
+TierName = Literal["standing", "stacked", "hung"]
+RESTS_MM = 3.0
+"""A thing rests on a unit whose own top is this near to its underside."""
+LAID_ON: tuple[str, ...] = ("base frame", "platform")
+"""Kinds that are set before whatever stands on them or beside."""
 
 
 @dataclass(frozen=True)
@@ -42,14 +46,37 @@ class Tier:
 def tiers(place: Place) -> tuple[Tier, ...]:
     """Return the place's tiers; flat parts and frames belong to none, as they are cut to the walls themselves."""
     boxes = sorted((u for u in place.units if u.kind not in LOOSE), key=lambda u: (u.x_mm, u.right_mm))
-    standing = tuple(u for u in boxes if u.stands)
-    hung = tuple(u for u in boxes if not u.stands)
-    out = []
-    if standing:
-        out.append(Tier("standing", standing))
-    if hung:
-        out.append(Tier("hung", hung))
-    return tuple(out)
+    found: dict[TierName, list[Unit]] = {"standing": [], "stacked": [], "hung": []}
+    for unit in boxes:
+        found[tier_of(place.units, unit)].append(unit)
+    return tuple(Tier(name, tuple(units)) for name, units in found.items() if units)
+
+
+def tier_of(units: tuple[Unit, ...], unit: Unit) -> TierName:
+    """Return what carries a unit: the floor, another unit, or a wall or ceiling."""
+    if unit.stands:
+        return "standing"
+    return "stacked" if carriers(units, unit) else "hung"
+
+
+def on_floor(unit: Unit) -> bool:
+    """Return whether a unit needs a floor: a face frame is fixed to what stands behind it."""
+    return unit.stands and unit.kind != "face frame"
+
+
+def carriers(units: tuple[Unit, ...], unit: Unit) -> tuple[Unit, ...]:
+    """Return the units on whose tops a unit rests; none where it stands on the floor, hangs, or lies on cleats."""
+    if isinstance(unit.standing, Hung | OnCleats) and not unit.flat:
+        return ()
+    return tuple(
+        u
+        for u in units
+        if u.id != unit.id
+        and not isinstance(unit.standing, OnCleats)
+        and abs(u.over_base_mm + u.height_mm - unit.over_base_mm) <= RESTS_MM
+        and u.x_mm < unit.right_mm
+        and u.right_mm > unit.x_mm
+    )
 
 
 def upright(unit: Unit, base_mm: float) -> tuple[float, float]:

@@ -20,6 +20,8 @@ PLINTH_MM = 100.0
 """Height of a plinth under a run whose units do not say how high theirs is."""
 HEAD_MOST_MM = 200.0
 """A gap up to the ceiling that is wider than this is left open, or closed with more than a strip."""
+MEETS_MM = 250.0
+"""An end of a run this near to a side wall is closed against it."""
 STRAIGHT_MM = 2.0
 """Units whose fronts stand this near to each other share one plinth."""
 
@@ -152,7 +154,7 @@ def _returns(place: Place, tier: Tier, stand: Stand) -> list[Edge]:
             continue
         for unit, side in ((tier.units[0], "left"), (tier.last, "right")):
             x = unit.x_mm if side == "left" else unit.right_mm
-            if not obstacle.at[0] < x < obstacle.at[0] + obstacle.size[0]:
+            if not obstacle.at[0] < x < obstacle.at[0] + obstacle.size[0] or _meets_wall(place, x, side):
                 continue
             back, front = stand.back_at(unit), stand.back_at(unit) + unit.depth_mm
             top = stand.base_mm + obstacle.at[1] + obstacle.size[1]
@@ -172,6 +174,12 @@ def _returns(place: Place, tier: Tier, stand: Stand) -> list[Edge]:
                 )
             )
     return out
+
+
+def _meets_wall(place: Place, x_mm: float, side: str) -> bool:
+    """Return whether an end of a run is closed against a side wall, so that nothing returns along it."""
+    gap = x_mm if side == "left" else place.width_mm - x_mm
+    return side in place.surfaces and gap < MEETS_MM
 
 
 def _end(unit: Unit, side: Literal["left", "right"], stand: Stand) -> Edge:

@@ -12,7 +12,7 @@ from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import Tier, TierName, tiers, upright
 from wobble.core.fit.scribe.line import Edge, Scribe, scribe
 from wobble.core.fit.sides.face_frame import FaceFrame, face_frame
-from wobble.core.fit.sides.openings import Opening, before_front, opening, side_gaps
+from wobble.core.fit.sides.openings import Opening, Profile, before_front, opening, side_gaps
 from wobble.core.fit.sides.schools import Filler, SideName, SideSchool, side_schools
 from wobble.core.fit.sides.swings import HANDLE_MARGIN_MM, Door
 from wobble.core.fit.surfaces.walls import Drawn, Walls
@@ -25,6 +25,8 @@ from wobble.core.length import LengthUnit
 
 PASS_MARGIN_MM = 2.0
 SHIFT_STEP_MM = 0.5
+OPEN_FROM_MM = 250.0
+"""A gap that is nowhere narrower than this is no gap to close: that side is meant to stay open."""
 
 
 class Sides(Value, frozen=True, kw_only=True):
@@ -32,7 +34,8 @@ class Sides(Value, frozen=True, kw_only=True):
 
     Attributes:
         tier: Which. opening: The smallest opening; None where not both walls are known.
-        moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known.
+        moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known and near.
+        open: Sides that stay open, their walls being far.
         schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
         box_mm: Width of the undersized box behind a face frame; None where not both walls are known.
         frame_mm: Width of the face frame's blank; None likewise.
@@ -48,6 +51,7 @@ class Sides(Value, frozen=True, kw_only=True):
     box_mm: float | None
     frame_mm: float | None
     frame: FaceFrame | None = None
+    open: tuple[SideName, ...] = ()
 
 
 def split_run(place: Place, walls: Walls, stand: Stand) -> tuple[Place, dict[TierName, float]]:
@@ -125,18 +129,22 @@ def sides(
         open_ = opening(survey, walls, tier, stand, closing.clearance_mm)
         met = _sides_of(walls, tier)
         gaps = [side_gaps(wall, unit, stand, edge, left=side == "left") for side, wall, unit, edge in met]
-        fillers = tuple(_filler(survey, *own, stand, gap, by_walls) for own, gap in zip(met, gaps, strict=True))
-        if not fillers:
+        far = tuple(own[0] for own, (_, gap) in zip(met, gaps, strict=True) if gap.mean(axis=0).min() > OPEN_FROM_MM)
+        near = [(own, gap) for own, gap in zip(met, gaps, strict=True) if own[0] not in far]
+        fillers = tuple(_filler(survey, *own, stand, gap, by_walls) for own, gap in near)
+        if not met:
             continue
         box = None if open_ is None else float(math.floor(open_.sure_mm - closing.clearance_mm))
-        frame = None if open_ is None else _frame(tier, [gap.max(axis=1) for _, gap in gaps])
+        box = None if box is None or box <= 0 else box
+        frame = None if box is None or far else _frame(tier, [gap.max(axis=1) for _, gap in gaps])
         out.append(
             Sides(
                 tier=tier.name,
                 opening=open_,
                 moved_mm=moved.get(tier.name, 0.0),
                 fillers=fillers,
-                schools=side_schools(tier, fillers, open_, closing, units),
+                schools=side_schools(tier, fillers, open_, closing, units) if fillers else (),
+                open=far,
                 made_mm=None if open_ is None else _made(tier, open_, closing),
                 box_mm=box,
                 frame_mm=frame,
@@ -168,7 +176,8 @@ def _made(tier: Tier, open_: Opening, closing: Closing) -> float | None:
     fillers = 2 * closing.least_filler_mm if closing.school == "fillers" else 0.0
     if closing.school == "shadow gap":
         fillers = 2 * closing.shadow_mm
-    return float(math.floor((open_.sure_mm - closing.clearance_mm - fillers - used) / len(made)))
+    wide = float(math.floor((open_.sure_mm - closing.clearance_mm - fillers - used) / len(made)))
+    return wide if wide > 0 else None
 
 
 def _filler(
@@ -196,6 +205,8 @@ def _filler(
             working=_working(side, edge, (front, float(heights[index])), float(values.mean()), values, rests[index]),
         )
 
+    beside = Profile(wall, unit, stand, 1.0 if side == "left" else -1.0).beside(0.0)
+    tight = least if beside is None else (edge if side == "left" else -edge) - beside[0]
     needs, why, enough = _needs(wall, unit, edge, stand, side, gaps, by_walls.get((unit.id, side)))
     low, high = upright(unit, stand.base_mm)
     return Filler(
@@ -213,8 +224,18 @@ def _filler(
         needs=needs,
         needs_why=why,
         enough=enough,
+        tightest=Figure(
+            value_mm=float(tight.mean()),
+            sd_mm=float(tight.std()),
+            working=_tightest_working(side, edge, beside[1] if beside else (front, heights[told[2]]), tight),
+        ),
+        clears=float((tight >= 0.0).mean()),
         profile=tuple((float(z), float(m), float(s)) for z, m, s in zip(heights, mean, sd, strict=True)),
     )
+
+
+def _tightest_working(side: SideName, edge: float, at: tuple[float, float], tight: Floats) -> tuple[Step, ...]:
+    return _working(side, edge, (float(at[0]), float(at[1])), float(tight.mean()), tight, ())
 
 
 def _working(

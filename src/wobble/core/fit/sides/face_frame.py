@@ -60,8 +60,8 @@ class FaceFrame(Value, frozen=True, kw_only=True):
 
 def face_frame(
     tier: Tier, gaps: tuple[tuple[str, Figure, Figure, float], ...], frame_mm: float, box_mm: float, closing: Closing
-) -> FaceFrame:
-    """Return the face frame before a tier.
+) -> FaceFrame | None:
+    """Return the face frame before a tier; None where boards and mullions leave an opening no width.
 
     Args:
         tier: The boxes behind it, from the left.
@@ -75,7 +75,9 @@ def face_frame(
     uprights: list[tuple[float, float]] = []
     dividers: list[Divider] = []
     for k, unit in enumerate(tier.units):
-        wide = _opening(unit, board, mullion)
+        wide = opening_mm(unit, board, mullion)
+        if wide <= 0:
+            return None
         left = unit.x_mm + board
         for i in range(unit.front.openings):
             openings.append(FrameOpening(unit=unit.id, left_mm=left, wide_mm=wide))
@@ -100,7 +102,7 @@ def face_frame(
     )
 
 
-def _opening(unit: Unit, board_mm: float, mullion_mm: float) -> float:
+def opening_mm(unit: Unit, board_mm: float, mullion_mm: float) -> float:
     """Return the width of each of a box's openings: its inside, less the uprights between, shared equally."""
     n = unit.front.openings
     return (unit.width_mm - 2 * board_mm - (n - 1) * mullion_mm) / n

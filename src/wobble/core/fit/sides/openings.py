@@ -56,7 +56,7 @@ def opening(survey: Survey, walls: Walls, tier: Tier, stand: Stand, clearance_mm
         return None
     alone = len(tier.units) == 1
     first, last = tier.units[0], tier.last
-    left, right = _Profile(walls.left, first, stand, 1.0), _Profile(walls.right, last, stand, -1.0)
+    left, right = Profile(walls.left, first, stand, 1.0), Profile(walls.right, last, stand, -1.0)
     ways = list(_ways(left, right, survey.place.depth_mm, len(tier.units)))
     if not ways:  # it stands wholly in front of the walls
         return None
@@ -111,7 +111,7 @@ _Way = tuple[Floats, tuple[float, float], tuple[float, float]]
 """Draws of the width that is free, and where it is closest on the left and on the right."""
 
 
-def _ways(left: _Profile, right: _Profile, depth_mm: float, n_units: int) -> Iterator[_Way]:
+def _ways(left: Profile, right: Profile, depth_mm: float, n_units: int) -> Iterator[_Way]:
     """Yield the width free where the run stands, then what the way in asks for beside."""
     stands = np.linspace(0.0, depth_mm, N_STANDS) if n_units == 1 else np.zeros(1)
     for moved in stands:
@@ -127,7 +127,7 @@ def _ways(left: _Profile, right: _Profile, depth_mm: float, n_units: int) -> Ite
         yield np.asarray(-high_here - low), where_left, right_here
 
 
-class _Profile:
+class Profile:
     """How far a wall stands into the run at each depth, at its proudest over a unit's height; turned with the run."""
 
     def __init__(self, wall: Drawn, unit: Unit, stand: Stand, sign: float) -> None:
@@ -167,10 +167,7 @@ def before_front(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left:
     front = stand.back_at(unit) + unit.deep_at("left" if left else "right")
     if front >= wall.first[-1]:
         return None
-    rows = wall.rows(front, float(wall.first[-1]))
-    rows = slice(min(rows.start, len(wall.first) - 2), rows.stop)
-    wall = Drawn(wall.first[rows], wall.second, wall.sampled[:, rows], wall.mean[rows])
-    proudest = _Profile(wall, unit, stand, 1.0 if left else -1.0).between(front, float(wall.first[-1]))[0]
+    proudest = Profile(wall, unit, stand, 1.0 if left else -1.0).between(front, float(wall.first[-1]))[0]
     return np.asarray((edge_mm if left else -edge_mm) - proudest)
 
 
@@ -181,7 +178,7 @@ def in_front(
 
     Past what was measured the wall goes on straight, as it stands at the place's front.
     """
-    profile = _Profile(wall, unit, stand, 1.0 if left else -1.0)
+    profile = Profile(wall, unit, stand, 1.0 if left else -1.0)
     front = profile.back + profile.deep
     low = min(front, float(profile.depths[-1]))
     depths, into = interpolated(profile.depths, profile.into, low, float(profile.depths[-1]))

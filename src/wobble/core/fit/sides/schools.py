@@ -39,6 +39,8 @@ class Filler(Value, frozen=True, kw_only=True):
         taper_mm: Head less foot. long_mm: Length of the strip. blank_mm: Width to cut it to before scribing.
         needs: The least width for what opens beside it, with its reason; None where nothing does.
         enough: Chance that it is that wide all the way up, 0 to 1.
+        tightest: The least gap between the unit and the wall anywhere beside it, not only at its front.
+        clears: Chance that the wall touches it nowhere, 0 to 1.
         profile: (height, width, standard uncertainty) up the gap, mm.
     """
 
@@ -56,6 +58,8 @@ class Filler(Value, frozen=True, kw_only=True):
     needs: Figure | None
     needs_why: str
     enough: float
+    tightest: Figure
+    clears: float
     profile: tuple[tuple[float, float, float], ...]
 
 

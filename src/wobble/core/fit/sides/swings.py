@@ -24,6 +24,7 @@ from wobble.core.gauge.prior import Floats
 from wobble.core.job import Job, Place, Unit, Value
 
 SideName = Literal["left", "right"]
+Stops = Literal["hinge", "wall", "neighbour", "run round the corner"]
 HANDLE_MARGIN_MM = 5.0
 HANDLE_IN_MM = 40.0
 """How far a handle sits in from the edge of its door."""
@@ -39,7 +40,8 @@ class Swing(Value, frozen=True, kw_only=True):
 
     Attributes:
         unit: Which. hinged: At which side. door_mm: How wide it is. opens_deg: How far it likely opens.
-        sure_deg: How far it opens with 95 %. square: Chance that it opens square, 0 to 1. by: What stops it.
+        sure_deg: How far it opens with 95 %. square: Chance that it opens square, 0 to 1.
+        by: What stops it, in words. by_what: What that is.
     """
 
     unit: str
@@ -49,6 +51,7 @@ class Swing(Value, frozen=True, kw_only=True):
     sure_deg: float
     square: float
     by: str
+    by_what: Stops
 
 
 @dataclass(frozen=True)
@@ -56,6 +59,7 @@ class Beside:
     """What stands beside a door's hinge: how far away, mm, at each place in front of it; draws, shape (n_draws, n)."""
 
     name: str
+    what: Stops
     out: Floats
     gaps: Floats
 
@@ -99,7 +103,7 @@ def wall_beside(wall: Drawn, unit: Unit, stand: Stand, side: SideName, door_mm: 
     edge = unit.x_mm if side == "left" else unit.right_mm
     reach = door_mm + unit.front.handle_mm
     out, gaps = in_front(wall, unit, stand, edge, reach, left=side == "left")
-    return Beside(f"the {side} wall", out, gaps)
+    return Beside(f"the {side} wall", "wall", out, gaps)
 
 
 Door = tuple[str, SideName]
@@ -127,21 +131,22 @@ def swings(job: Job, place: Place, by_walls: dict[Door, Floats], stand: Stand) -
     out = []
     for unit in place.units:
         for side, wide in doors(unit):
-            near = [
-                (beside.name, past_square(wide, unit.front.handle_mm, beside))
+            near: list[tuple[str, Stops, Floats]] = [
+                (beside.name, beside.what, past_square(wide, unit.front.handle_mm, beside))
                 for beside in _units_beside(job, place, unit, stand, side, wide)
             ]
             if (unit.id, side) in by_walls:
-                near.append((f"the {side} wall", by_walls[unit.id, side]))
+                near.append((f"the {side} wall", "wall", by_walls[unit.id, side]))
             out.append(_swing(unit, side, wide, near))
     return tuple(out)
 
 
-def _swing(unit: Unit, side: SideName, wide: float, near: list[tuple[str, Floats]]) -> Swing:
+def _swing(unit: Unit, side: SideName, wide: float, near: list[tuple[str, Stops, Floats]]) -> Swing:
     past, by = np.full(1, HINGE_DEG - 90.0), "its hinge"
-    for name, found in near:
+    by_what: Stops = "hinge"
+    for name, what, found in near:
         if found.mean() < past.mean():
-            by = name
+            by, by_what = name, what
         past = np.minimum(past, found)
     opens = 90.0 + past
     return Swing(
@@ -152,6 +157,7 @@ def _swing(unit: Unit, side: SideName, wide: float, near: list[tuple[str, Floats
         sure_deg=float(math.floor(quantile(opens, 1 - SURE))),
         square=float((past >= 0.0).mean()),
         by=by,
+        by_what=by_what,
     )
 
 
@@ -165,12 +171,12 @@ def _units_beside(job: Job, place: Place, unit: Unit, stand: Stand, side: SideNa
         gap = edge - other.right_mm if side == "left" else other.x_mm - edge
         deeper = stand.back_at(other) + other.depth_mm - front
         if -1.0 <= gap < wide and deeper > 1.0:
-            yield Beside(other.name, np.array([0.0, deeper]), np.full((1, 2), max(gap, 0.0)))
+            yield Beside(other.name, "neighbour", np.array([0.0, deeper]), np.full((1, 2), max(gap, 0.0)))
     for other, gap, start in _round_the_corner(job, place, edge, side):
         if gap < wide + unit.front.handle_mm and _same_height(unit, other):
             from_front = max(start - front, 0.0)
             out = np.array([from_front, max(from_front + 1.0, start + other.width_mm - front)])
-            yield Beside(f"{other.name}, round the corner", out, np.full((1, 2), gap))
+            yield Beside(f"{other.name}, round the corner", "run round the corner", out, np.full((1, 2), gap))
 
 
 def _round_the_corner(job: Job, place: Place, edge: float, side: SideName) -> Iterator[tuple[Unit, float, float]]:

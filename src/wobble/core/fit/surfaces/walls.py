@@ -18,6 +18,10 @@ from wobble.core.job import Measured, Obstacle, Place, SurfaceName, Treatment, s
 STEP_MM = 80.0
 """Step of the grids: about half the length over which a wall ripples."""
 MOST_STEPS = 40
+EDGE_MM = 0.01
+"""How far outside an obstacle's edge the surface is bare again."""
+MOST_EXACT = 12
+"""So many obstacles of one surface keep their true size; each makes the draws larger by some steps."""
 TAKEN_AWAY: tuple[Treatment, ...] = ("remove", "notch", "move by a licensed trade")
 KNOWN_SD_MM = 25.0
 """A wall that is known worse than this at its middle closes nothing."""
@@ -149,11 +153,43 @@ def with_obstacles(place: Place, walls: Walls) -> Walls:
 
 
 def _proud(drawn: Drawn | None, obstacles: tuple[Obstacle, ...], sign: float) -> Drawn | None:
+    """Return a surface with obstacles on it at their true size: their edges become places of its grids."""
     if drawn is None or not obstacles:
         return drawn
-    step = np.zeros(drawn.mean.shape)
+    exact = sorted(obstacles, key=lambda o: -o.proud_mm)[:MOST_EXACT]
+    fine = drawn
+    for axis in (0, 1):
+        edges = [(o.at[axis], o.at[axis] + o.size[axis]) for o in exact]
+        fine = _with_edges(fine, axis, [x for low, high in edges for x in (low - EDGE_MM, low, high, high + EDGE_MM)])
+    step = np.zeros(fine.mean.shape)
     for obstacle in obstacles:
-        rows = drawn.rows(obstacle.at[0], obstacle.at[0] + obstacle.size[0])
-        columns = drawn.columns(obstacle.at[1], obstacle.at[1] + obstacle.size[1])
-        step[rows, columns] = np.maximum(step[rows, columns], obstacle.proud_mm)
-    return Drawn(drawn.first, drawn.second, drawn.sampled + sign * step, drawn.mean + sign * step)
+        spans = [(at, at + size) for at, size in zip(obstacle.at, obstacle.size, strict=True)]
+        if obstacle in exact:
+            rows, columns = (
+                (grid >= low - EDGE_MM / 2) & (grid <= high + EDGE_MM / 2)
+                for grid, (low, high) in zip((fine.first, fine.second), spans, strict=True)
+            )
+        else:  # past what is kept exactly it is taken to reach to the next step: too large, never too small
+            rows, columns = np.zeros(len(fine.first), dtype=bool), np.zeros(len(fine.second), dtype=bool)
+            rows[fine.rows(*spans[0])], columns[fine.columns(*spans[1])] = True, True
+        there = np.ix_(rows, columns)
+        step[there] = np.maximum(step[there], obstacle.proud_mm)
+    return Drawn(fine.first, fine.second, fine.sampled + sign * step, fine.mean + sign * step)
+
+
+def _with_edges(drawn: Drawn, axis: int, places: list[float]) -> Drawn:
+    """Return a surface with more places on one of its grids, its values there in proportion between steps."""
+    grid = drawn.first if axis == 0 else drawn.second
+    inside = [x for x in places if grid[0] < x < grid[-1]]
+    wanted = np.unique(np.concatenate([grid, inside]))
+    low = np.clip(np.searchsorted(grid, wanted, side="right") - 1, 0, len(grid) - 2)
+    share = (wanted - grid[low]) / (grid[low + 1] - grid[low])
+
+    def between(values: Floats, at: int) -> Floats:
+        shape = [1] * values.ndim
+        shape[at] = len(wanted)
+        weight = share.reshape(shape)
+        return np.asarray((1 - weight) * np.take(values, low, axis=at) + weight * np.take(values, low + 1, axis=at))
+
+    first, second = (wanted, drawn.second) if axis == 0 else (drawn.first, wanted)
+    return Drawn(first, second, between(drawn.sampled, axis + 1), between(drawn.mean, axis))

@@ -11,8 +11,9 @@ from msgspec.structs import replace
 from wobble.core.contents import burdened
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.run.stand import Stand
+from wobble.core.fit.run.tiers import RESTS_MM
 from wobble.core.fit.scribe.line import Edge, Scribe, scribe
-from wobble.core.fit.surfaces.walls import Walls
+from wobble.core.fit.surfaces.walls import Drawn, Walls
 from wobble.core.fit.tops.boards import Sag, movement, sag
 from wobble.core.gauge.adjust import Query
 from wobble.core.gauge.prior import Floats
@@ -21,8 +22,6 @@ from wobble.core.gauge.survey import Survey
 from wobble.core.job import Place, Unit, Value
 from wobble.core.job.unit import Board, OnCleats
 
-RESTS_MM = 3.0
-"""A top rests on a unit whose own top is this near to its underside."""
 CLEAT_SHORT_MM = 3.0
 """A cleat is cut this much short at each end: it never has to be fitted to a corner."""
 TILTS = np.radians(np.linspace(0.0, 85.0, 171))
@@ -288,8 +287,8 @@ def _tilt(walls: Walls, unit: Unit, stand: Stand, z: float, long_mm: float) -> T
     back, front = stand.back_at(unit), stand.back_at(unit) + unit.depth_mm
     high = math.hypot(long_mm, thick) - long_mm
     # the part is cut to the walls where it lies, so what counts is how much narrower they are elsewhere
-    here = _width_over(left.sampled, right.sampled, left.first, left.second, (back, front), z)
-    in_front = _width_over(left.sampled, right.sampled, left.first, left.second, (front, float(left.first[-1])), z)
+    here = _width_over(left, right, (back, front), (z, z + thick))
+    in_front = _width_over(left, right, (front, float(left.first[-1])), (z, z + thick))
     straight = float((in_front >= here.max(axis=1)[:, None]).all(axis=1).mean())
     narrowest = in_front.min(axis=1)
     lengths = here.max(axis=1)
@@ -300,16 +299,20 @@ def _tilt(walls: Walls, unit: Unit, stand: Stand, z: float, long_mm: float) -> T
     return Tilt(straight=straight, tilted=float(passes.mean()), swing_mm=high, room_mm=raised)
 
 
-def _width_over(
-    left: Floats, right: Floats, depths: Floats, heights: Floats, between: tuple[float, float], z: float
-) -> Floats:
-    """Return draws of the width at nine depths at one height, shape (n_draws, 9)."""
-    y = np.linspace(*between, 9)
-    k = int(np.argmin(np.abs(heights - z)))
-    i = np.clip(np.searchsorted(depths, y) - 1, 0, len(depths) - 2)
-    share = np.clip((y - depths[i]) / (depths[i + 1] - depths[i]), 0.0, 1.0)
-    width = right[:, :, k] - left[:, :, k]
-    return np.asarray((1 - share) * width[:, i] + share * width[:, i + 1])
+def _width_over(left: Drawn, right: Drawn, between: tuple[float, float], heights: tuple[float, float]) -> Floats:
+    """Return draws of the least width over some heights, between two depths, shape (n_draws, n_depths)."""
+    low, high = left.within(*heights), right.within(*heights)
+    depths = np.unique(np.concatenate([np.linspace(*between, 9), low.first, high.first]))
+    depths = depths[(depths >= min(between)) & (depths <= max(between))]
+    proud_left, proud_right = low.sampled.max(axis=2), high.sampled.min(axis=2)
+    return np.asarray(_at(high.first, proud_right, depths) - _at(low.first, proud_left, depths))
+
+
+def _at(grid: Floats, values: Floats, places: Floats) -> Floats:
+    """Return values along a grid at some places, in proportion between its steps, shape (n_draws, n_places)."""
+    i = np.clip(np.searchsorted(grid, places) - 1, 0, len(grid) - 2)
+    share = np.clip((places - grid[i]) / (grid[i + 1] - grid[i]), 0.0, 1.0)
+    return np.asarray((1 - share) * values[:, i] + share * values[:, i + 1])
 
 
 def _cleats(

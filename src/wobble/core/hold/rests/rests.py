@@ -22,9 +22,8 @@ from wobble.core.hold.screws import (
     RAIL_MM,
     SOLD_MM,
     Candidate,
-    Point,
+    Context,
     Through,
-    Wall,
     candidates,
     fewest,
     screwed,
@@ -32,6 +31,7 @@ from wobble.core.hold.screws import (
 from wobble.core.hold.services import kept_from
 from wobble.core.job import Unit, Value
 from wobble.core.job.unit import OnCleats
+from wobble.core.part import Fastener
 
 LEDGER_HIGH_MM = 60.0
 LEDGER_ROWS_MM = (15.0, 45.0)
@@ -56,21 +56,25 @@ NO_PACKING = Figure(value_mm=0.0, sd_mm=0.0)
 
 
 class Ledger(Value, frozen=True, kw_only=True):
-    """A strip along the wall for a unit to rest on: its top at the unit's underside, two screws into every stud.
+    """A strip along the wall for units to rest on: its top at their undersides, two screws into every stud.
 
     Attributes:
+        id: Its own. units: What rests on it, from the left.
         top_mm: Height of its top over the datum mark. under_line_mm: The same below a level line, where one is known.
-        start_mm: Its left end, mm along. end_mm: Its right one. thick_mm: Its thickness.
-        studs: Places of the studs that it is screwed to, mm along. screw_mm: Length of its screws, as sold.
-        each_n: What one of its screws carries. carries_n: All of them. use: Share of that which the unit takes.
+        start_mm: Its left end, mm along. end_mm: Its right one. thick_mm: Its thickness. high_mm: Its height.
+        places: Where it is fastened, mm along. screw_mm: Length of its longest screws, as sold.
+        each_n: What its weakest screw carries. carries_n: All of them. use: Share of that which the units take.
     """
 
+    id: str
+    units: tuple[str, ...]
     top_mm: float
     under_line_mm: float | None
     start_mm: float
     end_mm: float
     thick_mm: float
-    studs: tuple[float, ...]
+    high_mm: float
+    places: tuple[float, ...]
     screw_mm: float
     each_n: float
     carries_n: float
@@ -132,7 +136,8 @@ class ShelfCleat(Value, frozen=True, kw_only=True):
     Attributes:
         unit: Of which shelf. wall: On which wall. long_mm: Its length. top_mm: Its top over the datum mark.
         under_line_mm: The same below a level line, where one is known. load_n: What it is planned for.
-        points: Its screws, numbered. use: Share of their capacity. enough: Whether it holds. instead: If it does not.
+        fasteners: Its screws, by their ids. use: Share of their capacity. enough: Whether it holds.
+        instead: What to do where it does not.
     """
 
     unit: str
@@ -141,50 +146,55 @@ class ShelfCleat(Value, frozen=True, kw_only=True):
     top_mm: float
     under_line_mm: float | None
     load_n: float
-    points: tuple[Point, ...]
+    fasteners: tuple[str, ...]
     use: float
     enough: bool
     instead: str
 
 
-def under_line(wall: Wall, up_mm: float) -> float | None:
+def under_line(context: Context, up_mm: float) -> float | None:
     """Return how far under the known level line a height is, mm."""
-    return None if wall.line_mm is None else wall.line_mm - up_mm
+    return None if context.line_mm is None else context.line_mm - up_mm
 
 
-def ledger(wall: Wall, unit: Unit, shear_n: float) -> tuple[Ledger, list[Candidate]] | None:
-    """Return a ledger under a hung unit over the studs behind it, and its screws; None with fewer than two studs."""
-    found, _ = candidates(wall, unit, tuple(-row for row in LEDGER_ROWS_MM), LEDGER)
-    places = [c for c in found if c.point.bites >= SURE_TO_BITE]
-    studs = sorted({round(c.point.at[0], 1) for c in places})
-    if len(studs) < 2:
+def ledger(context: Context, units: tuple[Unit, ...], shear_n: float) -> tuple[Ledger, tuple[Candidate, ...]] | None:
+    """Return one ledger under units that hang side by side, and its screws; None with fewer than two sure places."""
+    found: list[Candidate] = []
+    for unit in units:
+        found += candidates(context, unit, tuple(-row for row in LEDGER_ROWS_MM), LEDGER).candidates
+    sure = tuple(c for c in found if c.fastener.bites >= SURE_TO_BITE)
+    spots = sorted({round(c.fastener.at[0], 1) for c in sure})
+    if len(spots) < 2:
         return None
-    low = wall.plan.base.height.value_mm + unit.over_base_mm
-    each, carries = min(c.lateral_n for c in places), sum(c.lateral_n for c in places)
+    low = context.plan.base.height.value_mm + units[0].over_base_mm
+    each, carries = min(c.lateral_n for c in sure), sum(c.lateral_n for c in sure)
     made = Ledger(
+        id=f"ledger-{units[0].id}",
+        units=tuple(u.id for u in units),
         top_mm=low,
-        under_line_mm=under_line(wall, low),
-        start_mm=unit.x_mm,
-        end_mm=unit.right_mm,
+        under_line_mm=under_line(context, low),
+        start_mm=units[0].x_mm,
+        end_mm=max(u.right_mm for u in units),
         thick_mm=LEDGER.thick_mm,
-        studs=tuple(studs),
-        screw_mm=max(c.point.screw_mm for c in places),
+        high_mm=LEDGER_HIGH_MM,
+        places=tuple(spots),
+        screw_mm=max(c.fastener.screw_mm for c in sure),
         each_n=each,
         carries_n=carries,
         use=shear_n / carries,
     )
-    return made, places
+    return made, sure
 
 
 def ground_rail(
-    wall: Wall, unit: Unit, height_mm: float, shear_n: float, pull_n: float
+    context: Context, unit: Unit, height_mm: float, shear_n: float, pull_n: float
 ) -> tuple[GroundRail, list[Candidate]] | None:
     """Return a timber behind a unit's rail, from stud to stud past its sides, and its screws.
 
     None where it does not fit behind the back, or less than two sure studs are near.
     """
-    up = wall.plan.base.height.value_mm + unit.over_base_mm + height_mm
-    sure = sorted(x for line in wall.back.lines if wall.back.bites(x := line.at(up), up) >= SURE_TO_BITE)
+    up = context.plan.base.height.value_mm + unit.over_base_mm + height_mm
+    sure = sorted(x for line in context.back.lines if context.back.bites(x := line.at(up), up) >= SURE_TO_BITE)
     below = [x for x in sure if x < unit.x_mm][-1:]
     inside = [x for x in sure if unit.x_mm <= x <= unit.right_mm]
     beyond = [x for x in sure if x > unit.right_mm][:1]
@@ -194,7 +204,7 @@ def ground_rail(
     fixings = tuple(
         Fixing(f"{unit.id}.ground.{x:.0f}", unit.id, "left", x, unit.over_base_mm + height_mm) for x in studs
     )
-    packings = packings_at(wall.ground, wall.plan.base, wall.kit, fixings)
+    packings = packings_at(context.ground, context.plan.base, context.kit, fixings)
     least = min((p.gap.value_mm - 2 * p.gap.sd_mm for p in packings), default=0.0)
     thick = min(math.floor(least / GROUND_STEP_MM) * GROUND_STEP_MM, GROUND_MOST_MM)
     if thick < GROUND_LEAST_MM:
@@ -206,16 +216,17 @@ def ground_rail(
         gap = Figure(
             value_mm=packing.gap.value_mm - thick, sd_mm=packing.gap.sd_mm, working=(*packing.gap.working, step)
         )
-        if kept_from(wall.place, (x, up), wall.backing):
+        if kept_from(context.place, (x, up), context.backing):
             continue
-        made = screwed(wall, unit.id, (x, up), gap, through)
-        if made is not None:
+        made = screwed(context, unit.id, (x, up), gap, through)
+        if isinstance(made, Candidate):
             found.append(made)
     chosen, use, _ = fewest(found, shear_n, pull_n)
     if len(chosen) < 2 or use > 1:
         return None
-    into = max((mm for mm in SOLD_MM if mm <= RAIL_MM + thick - GROUND_LEFT_MM), default=SOLD_MM[0])
-    places = sorted(c.point.at[0] for c in chosen)
+    longest = RAIL_MM + thick - GROUND_LEFT_MM
+    into = max((mm for mm in SOLD_MM if mm <= longest), default=SOLD_MM[0])
+    places = sorted(c.fastener.at[0] for c in chosen)
     made_rail = GroundRail(
         up_mm=up,
         start_mm=min(unit.x_mm, places[0] - GROUND_END_MM),
@@ -228,20 +239,22 @@ def ground_rail(
     return made_rail, chosen
 
 
-def split_batten(wall: Wall, unit: Unit, thick_mm: float) -> SplitBatten:
+def split_batten(context: Context, unit: Unit, thick_mm: float) -> SplitBatten:
     """Return the batten that a unit hooks over, with the spacers at its foot and the room that it needs above."""
     engagement = thick_mm - FLAT_MM
     lift = engagement + LIFT_PLAY_MM
-    low = wall.plan.base.height.value_mm + unit.over_base_mm
+    low = context.plan.base.height.value_mm + unit.over_base_mm
     top = low + unit.height_mm
-    room = _room_above(wall, unit, top)
+    room = _room_above(context, unit, top)
     inset = min(unit.support_inset_mm, unit.width_mm / 2)
     sides = (("left", unit.x_mm + inset), ("right", unit.right_mm - inset))
     fixings = tuple(
         Fixing(f"{unit.id}.foot.{side}", unit.id, side, x, unit.over_base_mm + FOOT_UP_MM) for side, x in sides
     )
     spacers = []
-    for (side, _), packing in zip(sides, packings_at(wall.ground, wall.plan.base, wall.kit, fixings), strict=False):
+    for (side, _), packing in zip(
+        sides, packings_at(context.ground, context.plan.base, context.kit, fixings), strict=False
+    ):
         step = Step(label="Thickness of the batten", value_mm=thick_mm)
         thick = Figure(
             value_mm=packing.gap.value_mm + thick_mm, sd_mm=packing.gap.sd_mm, working=(step, *packing.gap.working)
@@ -250,7 +263,7 @@ def split_batten(wall: Wall, unit: Unit, thick_mm: float) -> SplitBatten:
     tip = top - BATTEN_UNDER_MM + BATTEN_HIGH_MM / 2
     return SplitBatten(
         top_mm=tip,
-        under_line_mm=under_line(wall, tip),
+        under_line_mm=under_line(context, tip),
         thick_mm=thick_mm,
         high_mm=BATTEN_HIGH_MM,
         bevel_deg=45.0,
@@ -262,26 +275,28 @@ def split_batten(wall: Wall, unit: Unit, thick_mm: float) -> SplitBatten:
     )
 
 
-def _room_above(wall: Wall, unit: Unit, top_mm: float) -> float | None:
+def _room_above(context: Context, unit: Unit, top_mm: float) -> float | None:
     """Return what is free over a unit: to what stands over it, and to the ceiling at its lowest likely."""
     free = [
         u.over_base_mm - unit.over_base_mm - unit.height_mm
-        for u in wall.place.units
+        for u in context.place.units
         if u.over_base_mm >= unit.over_base_mm + unit.height_mm - 1
         and u.x_mm < unit.right_mm
         and u.right_mm > unit.x_mm
     ]
-    survey = wall.ground.survey
-    if "ceiling" in wall.place.surfaces and survey.measured("ceiling"):
+    survey = context.ground.survey
+    if "ceiling" in context.place.surfaces and survey.measured("ceiling"):
         spots = np.array([(x, unit.depth_mm / 2) for x in np.linspace(unit.x_mm, unit.right_mm, 5)])
         mean, sd = survey.adjustment.mean_and_sd(("ceiling", spots))
         free.append(float((mean - 2 * sd).min()) - top_mm)
     return min(free, default=None)
 
 
-def shelf_cleats(wall: Wall, flats: tuple[FlatPart, ...], stand: Stand) -> tuple[ShelfCleat, ...]:
+def shelf_cleats(
+    context: Context, flats: tuple[FlatPart, ...], stand: Stand
+) -> list[tuple[ShelfCleat, tuple[Fastener, ...]]]:
     """Return the cleats of every shelf that lies on some, with the studs that they are screwed to."""
-    units = {u.id: u for u in wall.place.units}
+    units = {u.id: u for u in context.place.units}
     out = []
     for part in flats:
         unit = units[part.unit]
@@ -294,8 +309,10 @@ def shelf_cleats(wall: Wall, flats: tuple[FlatPart, ...], stand: Stand) -> tuple
             share = CLEAT_SHARES[cleat.wall] if len(walls) == 3 else 0.6
             ends = _ends(unit, part, cleat.wall, cleat.long_mm, stand)
             up = cleat.top_mm - unit.standing.high_mm / 2
-            out.append(_cleat(wall, unit, cleat.wall, (cleat.long_mm, cleat.top_mm, up), ends, share * total, through))
-    return tuple(out)
+            out.append(
+                _cleat(context, unit, cleat.wall, (cleat.long_mm, cleat.top_mm, up), ends, share * total, through)
+            )
+    return out
 
 
 def _shelf_n(unit: Unit, part: FlatPart) -> float:
@@ -316,22 +333,22 @@ def _ends(unit: Unit, part: FlatPart, on: str, long_mm: float, stand: Stand) -> 
 
 
 def _cleat(
-    wall: Wall,
+    context: Context,
     unit: Unit,
     on: Behind,
     size: tuple[float, float, float],
     ends: tuple[float, float],
     load_n: float,
     through: Through,
-) -> ShelfCleat:
+) -> tuple[ShelfCleat, tuple[Fastener, ...]]:
     long_mm, top_mm, up = size
-    found = []
-    for at in _along(wall, on, ends, up):
-        if not kept_from(wall.place, (at, up), wall.backing, on):
-            made = screwed(wall, unit.id, (at, up), NO_PACKING, through, surface=on)
-            if made is not None:
+    found: list[Candidate] = []
+    for at in _along(context, on, ends, up):
+        if not kept_from(context.place, (at, up), context.backing, on):
+            made = screwed(context, unit.id, (at, up), NO_PACKING, through, surface=on)
+            if isinstance(made, Candidate):
                 found.append(made)
-    sure = [c for c in found if c.point.bites >= SURE_TO_BITE]
+    sure = [c for c in found if c.fastener.bites >= SURE_TO_BITE]
     carries = sum(c.lateral_n for c in sure)
     use = load_n / carries if carries else math.inf
     if use > 1 and sure:  # two screws over each other into every stud
@@ -341,32 +358,42 @@ def _cleat(
     instead = ""
     if not enough:
         instead = (
-            f"Find the studs of the {on} wall first: two methods, along the height of the cleat."
+            _find_first(context, on)
             if not found
-            else "Too few studs, or too weak: a post under its front, a thicker cleat with larger screws, or blocking."
+            else "Too few screws, or too weak: a post under its front, a thicker cleat with larger screws, or blocking."
         )
-    return ShelfCleat(
+    chosen = tuple(c.fastener for c in (sure or found))
+    made_cleat = ShelfCleat(
         unit=unit.id,
         wall=on,
         long_mm=long_mm,
         top_mm=top_mm,
-        under_line_mm=under_line(wall, top_mm),
+        under_line_mm=under_line(context, top_mm),
         load_n=load_n,
-        points=tuple(c.point for c in (sure or found)),
+        fasteners=tuple(f.id for f in chosen),
         use=min(use, 99.0),
         enough=enough,
         instead=instead,
     )
+    return made_cleat, chosen
+
+
+def _find_first(context: Context, on: Behind) -> str:
+    if context.into[on].backing.kind == "masonry":
+        return "Say which anchor: its maker's loads, depth and hole for this wall decide where it may stand."
+    return f"Find the studs of the {on} wall first: two methods, along the height of the cleat."
 
 
 def _moved(candidate: Candidate, up_mm: float) -> Candidate:
-    x, z = candidate.point.at
-    return dataclasses.replace(candidate, point=replace(candidate.point, at=(x, z + up_mm)))
+    x, z = candidate.fastener.at
+    return dataclasses.replace(
+        candidate, fastener=replace(candidate.fastener, at=(x, z + up_mm), id=f"{candidate.fastener.id}{up_mm:+.0f}")
+    )
 
 
-def _along(wall: Wall, on: Behind, ends: tuple[float, float], up: float) -> list[float]:
+def _along(context: Context, on: Behind, ends: tuple[float, float], up: float) -> list[float]:
     low, high = ends
-    if wall.backing.kind == "masonry":
+    if context.backing.kind == "masonry":
         n = max(2, math.ceil((high - low) / MASONRY_CLEAT_MM) + 1)
         return [float(x) for x in np.linspace(low, high, n)]
-    return [x for line in wall.known[on].lines if low <= (x := line.at(up)) <= high]
+    return [x for line in context.into[on].known.lines if low <= (x := line.at(up)) <= high]

@@ -13,13 +13,13 @@ from wobble.core.confidence import SURE
 from wobble.core.figure import quantile
 from wobble.core.fit.access.passage import Box, corner, doorway, stair, stand_up, tallest_to_stand
 from wobble.core.fit.run.stand import Stand
-from wobble.core.fit.run.tiers import Tier, tiers
+from wobble.core.fit.run.tiers import LAID_ON, Tier, carriers, tiers
 from wobble.core.fit.sides.closing import Sides
 from wobble.core.fit.surfaces.walls import TAKEN_AWAY, Walls
 from wobble.core.fit.tops.flat import FlatPart
 from wobble.core.gauge.prior import Floats
 from wobble.core.job import Doorway, Passage, Place, Stair, StandUp, Threshold, Turn, Unit, Value
-from wobble.core.job.unit import TALL_FROM_MM, BaseFrame, ScrewFeet, ToeKickBox
+from wobble.core.job.unit import TALL_FROM_MM, BaseFrame, OnCleats, ScrewFeet, ToeKickBox
 from wobble.core.length import LengthUnit, format_length
 
 LIFT_MM = 5.0
@@ -33,12 +33,13 @@ class Pass(Value, frozen=True, kw_only=True):
     """One place that a unit has to pass.
 
     Attributes:
-        where: Its name. goes: Whether it passes there, taken as likely from one chance in two on.
+        key: Its stable name. where: Its name. goes: Whether it passes there, taken as likely from one chance in two on.
         chance: Of passing, 0 to 1; 1 or 0 where the place's size is taken as said.
         spare_mm: What is left over at the tightest; below zero what is missing. sd_mm: Its standard uncertainty.
         how: How to carry it, or what catches.
     """
 
+    key: str
     where: str
     goes: bool
     chance: float
@@ -47,7 +48,7 @@ class Pass(Value, frozen=True, kw_only=True):
     how: str = ""
 
 
-class Going(Value, frozen=True, kw_only=True):
+class Access(Value, frozen=True, kw_only=True):
     """How one unit gets to its place.
 
     Attributes:
@@ -79,29 +80,45 @@ class Way:
     flats: tuple[FlatPart, ...] = ()
 
 
-def going(way: Way) -> tuple[Going, ...]:
+def access(way: Way) -> tuple[Access, ...]:
     """Return how every unit gets in, in the order of installing: ends first, the one between last; then what hangs."""
-    out: list[Going] = []
-    flats = [u for u in way.place.units if u.flat]
+    out: list[Access] = []
+    waiting = [u for u in way.place.units if u.flat or u.kind == "face frame"]
     for tier in tiers(way.place):
         if tier.name == "hung":  # a top comes down with one end up: before anything hangs over it
             lowest = min(u.over_base_mm for u in tier.units)
-            for unit in [u for u in flats if u.over_base_mm < lowest]:
-                out.append(_going(way, None, unit, len(out) + 1, "on what stands below it, before anything hangs over"))
-                flats.remove(unit)
+            for unit in [u for u in waiting if u.flat and u.over_base_mm < lowest and not _on(way, u, tier.units)]:
+                out.append(
+                    _access(way, None, unit, len(out) + 1, "on what stands below it, before anything hangs over")
+                )
+                waiting.remove(unit)
         for unit, why in _order(tier):
-            out.append(_going(way, tier, unit, len(out) + 1, why))
-    for unit in flats:
-        out.append(_going(way, None, unit, len(out) + 1, "on what stands below it"))
-    for unit in way.place.units:
-        if unit.kind == "face frame":
-            out.append(_going(way, None, unit, len(out) + 1, "before the boxes, once they stand ready to go behind it"))
+            out.append(_access(way, tier, unit, len(out) + 1, why))
+    for unit in sorted(waiting, key=lambda u: (u.kind == "face frame", u.over_base_mm)):
+        frame = unit.kind == "face frame"
+        why = "before what stands behind it is filled" if frame else _carried_words(way, unit)
+        out.append(_access(way, None, unit, len(out) + 1, why))
     return tuple(out)
+
+
+def _on(way: Way, unit: Unit, units: tuple[Unit, ...]) -> bool:
+    return any(u in units for u in carriers(way.place.units, unit))
+
+
+def _carried_words(way: Way, unit: Unit) -> str:
+    if isinstance(unit.standing, OnCleats):
+        return "on its cleats"
+    return "on what stands below it" if carriers(way.place.units, unit) else "where it is fixed"
 
 
 def _order(tier: Tier) -> Iterator[tuple[Unit, str]]:
     """Yield units in the order in which none traps another: both ends have room to be walked sideways."""
-    units = list(tier.units)
+    first = [u for u in tier.units if u.kind in LAID_ON]
+    for unit in first:
+        yield unit, "first: the rest stands on it or against it"
+    units = [u for u in tier.units if u not in first]
+    if not units:
+        return
     if len(units) == 1:
         yield units[0], "alone"
         return
@@ -113,12 +130,12 @@ def _order(tier: Tier) -> Iterator[tuple[Unit, str]]:
         yield unit, "last, straight in between its neighbours" if last else "inwards from the left end"
 
 
-def _going(way: Way, tier: Tier | None, unit: Unit, order: int, why: str) -> Going:
+def _access(way: Way, tier: Tier | None, unit: Unit, order: int, why: str) -> Access:
     passes = (*_outside(way, unit), *_inside(way, tier, unit))
     chance = min((p.chance for p in passes), default=1.0)
     goes = all(p.goes for p in passes)
     heavy = unit.weight_kg > TWO_PEOPLE_KG or unit.height_mm >= TALL_FROM_MM
-    return Going(
+    return Access(
         unit=unit.id,
         order=order,
         why=why,
@@ -141,7 +158,7 @@ def _box(unit: Unit) -> Box:
 def _outside(way: Way, unit: Unit) -> Iterator[Pass]:
     """Yield what lies on the way to the place."""
     box = _box(unit)
-    for passage in way.way_in:
+    for i, passage in enumerate(way.way_in):
         match passage:
             case Doorway():
                 spare = doorway(box, passage.width_mm, passage.height_mm)
@@ -157,7 +174,9 @@ def _outside(way: Way, unit: Unit) -> Iterator[Pass]:
                 how = "stood up about the lower edge of its smaller side"
             case Threshold():
                 continue  # it tells under the ceiling of the place
-        yield Pass(where=passage.name, goes=spare >= 0, chance=float(spare >= 0), spare_mm=spare, how=how)
+        yield Pass(
+            key=f"way-{i + 1}", where=passage.name, goes=spare >= 0, chance=float(spare >= 0), spare_mm=spare, how=how
+        )
 
 
 def _stood_up(unit: Unit) -> bool:
@@ -178,11 +197,11 @@ def _inside(way: Way, tier: Tier | None, unit: Unit) -> Iterator[Pass]:
         if _stood_up(unit) and not stood_elsewhere and not how_known:
             box = _box(unit)
             left = low + stand_up(box, 0.0)
-            yield _pass("Standing it up here", left, "about the lower edge of its smaller side")
+            yield _pass("stand-up", "Standing it up here", left, "about the lower edge of its smaller side")
         lift = max((0.0, *steps)) + LIFT_MM
         over = unit.over_base_mm + unit.height_mm
         lifted = f"lifted by {format_length(lift, way.units)}{how_known}"
-        yield _pass("Under the ceiling", low - over - lift, lifted)
+        yield _pass("ceiling", "Under the ceiling", low - over - lift, lifted)
     yield from _one_end_up(way, unit, low)
     mine = next((s for s in way.sides if tier is not None and s.tier == tier.name), None)
     if mine is None or tier is None or mine.opening is None:
@@ -191,6 +210,7 @@ def _inside(way: Way, tier: Tier | None, unit: Unit) -> Iterator[Pass]:
         return
     open_ = mine.opening
     yield Pass(
+        key="walls",
         where="Between the walls",
         goes=open_.chance >= 0.5,
         chance=open_.chance,
@@ -208,11 +228,16 @@ def _one_end_up(way: Way, unit: Unit, low: Floats | None) -> Iterator[Pass]:
     if low is None:
         low = np.full(1, way.place.height_mm - way.stand.base_mm)
     left = low - (unit.over_base_mm + unit.height_mm + part.tilt.room_mm)
-    yield _pass("Its raised end", left, f"one end up by {format_length(part.tilt.room_mm, way.units)}")
+    yield _pass("raised-end", "Its raised end", left, f"one end up by {format_length(part.tilt.room_mm, way.units)}")
 
 
 def _steps(way: Way, unit: Unit) -> Iterator[float]:
-    """Yield how high a unit is lifted: over thresholds, and over what stays on the floor where it goes in."""
+    """Yield how high a unit is lifted: over thresholds, and over what stays on the floor where it goes in.
+
+    What hangs is carried past them low and is lifted to its place afterwards.
+    """
+    if not unit.stands:
+        return
     for passage in way.way_in:
         if isinstance(passage, Threshold):
             yield passage.height_mm
@@ -222,10 +247,16 @@ def _steps(way: Way, unit: Unit) -> Iterator[float]:
             yield obstacle.proud_mm
 
 
-def _pass(where: str, left: Floats, how: str) -> Pass:
+def _pass(key: str, where: str, left: Floats, how: str) -> Pass:
     chance = float((left >= 0).mean())
     return Pass(
-        where=where, goes=chance >= 0.5, chance=chance, spare_mm=float(left.mean()), sd_mm=float(left.std()), how=how
+        key=key,
+        where=where,
+        goes=chance >= 0.5,
+        chance=chance,
+        spare_mm=float(left.mean()),
+        sd_mm=float(left.std()),
+        how=how,
     )
 
 
@@ -251,7 +282,7 @@ def _instead(way: Way, tier: Tier | None, unit: Unit, passes: tuple[Pass, ...]) 
     for p in passes:
         if p.goes and p.chance >= SURE:
             continue
-        if p.where == "Between the walls":
+        if p.key == "walls":
             mine = next(s for s in way.sides if tier is not None and s.tier == tier.name)
             yield (
                 f"Make the box {format_length(mine.box_mm or 0.0, way.units, decimals=0)} wide at most, "

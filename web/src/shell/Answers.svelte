@@ -1,8 +1,9 @@
 <!-- What the place says, in order of consequence. -->
 <script lang="ts">
-  import type { Finding, LengthUnit } from '../../api/types';
-  import Measure from '../../entry/Measure.svelte';
-  import Answer from '../../shell/Answer.svelte';
+  import type { Finding, LengthUnit } from '../api/types';
+  import Measure from '../entry/Measure.svelte';
+  import { keyOf } from './findings';
+  import Answer from './Answer.svelte';
 
   interface Props {
     findings: readonly Finding[];
@@ -13,7 +14,7 @@
   let p: Props = $props();
 </script>
 
-{#each p.findings as f, i (f.code + i)}
+{#each p.findings as f (keyOf(f))}
   {#snippet figure()}
     {#if f.figure}<Measure mm={f.figure.value_mm} sd={f.figure.sd_mm} unit={p.unit} named />{/if}
   {/snippet}
@@ -22,8 +23,8 @@
     title={f.title}
     text={f.text}
     caution={f.caution}
-    lit={p.lit === f.code + f.title}
+    lit={p.lit === keyOf(f)}
     figure={f.figure ? figure : undefined}
-    onclick={f.figure?.working.length || f.concerns.length ? () => p.onpick(f) : undefined}
+    onclick={f.figure?.working.length || f.about.length ? () => p.onpick(f) : undefined}
   />
 {/each}

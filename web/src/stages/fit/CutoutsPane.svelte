@@ -14,15 +14,15 @@
   const thing = (id: string) => p.place.obstacles?.find((m) => m.id === id)?.name ?? 'Air around it';
 </script>
 
-{#if p.fit.around.length}
-  <Wide label="What is around">
+{#if p.fit.cutouts.length}
+  <Wide label="What is in the way">
     <table class="facts">
-      <thead><tr><th>Unit</th><th>In the way</th><th>Do</th><th>Obstacle out on the unit</th></tr></thead>
+      <thead><tr><th>Unit</th><th>In the way</th><th>Do</th><th>Mark out on the unit</th></tr></thead>
       <tbody>
-        {#each p.fit.around as a, i (i)}
+        {#each p.fit.cutouts as a, i (i)}
           <tr>
             <td>{name(a.unit)}</td>
-            <td>{thing(a.obstacle)}: <b class:stop={a.stops}>{a.what}</b></td>
+            <td>{thing(a.obstacle)}: <b class:stop={a.severity === 'stop'}>{a.what}</b></td>
             <td
               >{a.text}{#if a.caution}<span class="stop"> ⚠ {a.caution}</span>{/if}</td
             >

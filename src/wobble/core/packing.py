@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
+from collections.abc import Iterable
 from functools import lru_cache
 from typing import Literal
 
@@ -34,6 +36,14 @@ class TaperSetting(Value, frozen=True, kw_only=True):
     length_mm: float
     overlap_mm: float
     slide_mm: float
+
+
+class PieceCount(Value, frozen=True, kw_only=True):
+    """How many shims of one thickness the plan takes, and how many are to hand (None: no limit)."""
+
+    thickness_mm: float
+    wanted: int
+    to_hand: int | None
 
 
 class Filling(Value, frozen=True, kw_only=True):
@@ -132,3 +142,15 @@ def _slide(gap_mm: float, taper: Taper, least_overlap_mm: float) -> TaperSetting
     if overlap < least_overlap_mm:
         return None
     return TaperSetting(length_mm=taper.length_mm, overlap_mm=overlap, slide_mm=slide)
+
+
+def pieces_wanted(fillings: Iterable[Filling], kit: ShimKit) -> tuple[PieceCount, ...]:
+    """Return how many shims of each thickness some gaps take: what is to be taken along."""
+    wanted: Counter[float] = Counter()
+    for filling in fillings:
+        if filling.stack is not None:
+            wanted.update(filling.stack.pieces_mm)
+    return tuple(
+        PieceCount(thickness_mm=p.thickness_mm, wanted=wanted[round(p.thickness_mm, 2)], to_hand=p.count)
+        for p in sorted(kit.pieces, key=lambda p: p.thickness_mm)
+    )

@@ -1,0 +1,217 @@
+"""What Hold tells: which units hold and which do not, what contradicts what, and what to take along."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator
+from typing import TYPE_CHECKING
+
+from wobble.core.contents import contents_words
+from wobble.core.finding import Finding, Severity, in_order
+from wobble.core.hold.fastening import Held
+from wobble.core.hold.loads import tips
+from wobble.core.job import Job, Place, Unit
+from wobble.core.length import format_length
+
+if TYPE_CHECKING:
+    from wobble.core.hold.result import PlaceHold
+
+RUNS_WORDS = {"out": "out from the back", "along": "along the back", "not known": "nobody knows how"}
+
+
+class Told:
+    """What the rules of Hold look at."""
+
+    def __init__(self, job: Job, place: Place, hold: PlaceHold, *, planned: bool) -> None:
+        self.job, self.place, self.hold, self.planned = job, place, hold, planned
+
+    def unit(self, id_: str) -> Unit:
+        """Return a unit by its id."""
+        return next(u for u in self.place.units if u.id == id_)
+
+    def said(self, mm: float, decimals: int = 1) -> str:
+        """Return a length as the user reads it."""
+        return format_length(mm, self.job.units, decimals=decimals)
+
+
+def findings(job: Job, place: Place, hold: PlaceHold, *, planned: bool) -> tuple[Finding, ...]:
+    """Return all that Hold tells, stops first."""
+    told = Told(job, place, hold, planned=planned)
+    return in_order(f for rule in RULES for f in rule(told))
+
+
+def no_plan(told: Told) -> Iterator[Finding]:
+    """Without a plan nothing can be fastened: Fit says what is missing."""
+    if told.place.units and not told.planned:
+        yield Finding(
+            code="no-plan",
+            severity="stop",
+            title="No screw can be planned yet",
+            text="Fit has no plan: its stops say what is missing. What was found behind the linings is kept.",
+        )
+
+
+def units_held(told: Told) -> Iterator[Finding]:
+    """Whether each unit holds, what with, and what to do where it does not."""
+    for held in told.hold.held:
+        unit = told.unit(held.unit)
+        n = len(held.fasteners)
+        parts = [held.working[0], held.instead]
+        if held.ledger:
+            parts.insert(1, "It rests on a ledger; these screws only hold it back.")
+        if held.avoided and (held.enough or not held.instead):
+            parts.append(f"Kept clear of {'; '.join(held.avoided)}.")
+        code, severity = _verdict(held, unit)
+        yield Finding(
+            code=code,
+            severity=severity,
+            title=f"{unit.name}: {n} screw{'' if n == 1 else 's'}"
+            + ("" if not n else f", used to {math.ceil(min(held.use, 9.99) * 100)} %"),
+            text=" ".join(p for p in parts if p),
+            caution=held.caution,
+            about=(held.unit, *held.fasteners),
+        )
+
+
+def _verdict(held: Held, unit: Unit) -> tuple[str, Severity]:
+    """Return the code and the severity of how one unit is held: what may fall on somebody is a stop."""
+    if held.enough:
+        return ("held-mind", "mind") if held.instead else ("held", "fine")
+    if not held.fasteners:
+        return "not-held", "stop" if held.overhead or tips(unit) else "mind"
+    if held.use <= 1.0:
+        return "held-if-found", "mind"
+    return "not-enough", "stop" if held.overhead or tips(unit) else "mind"
+
+
+def contents_assumed(told: Told) -> Iterator[Finding]:
+    """What units are taken to hold of which nobody said: said once, as it decides every load."""
+    unsaid = [told.unit(h.unit) for h in told.hold.held if told.unit(h.unit).holds == "not said"]
+    if unsaid:
+        each = ", ".join(f"{u.name}: {contents_words(u).split(',')[0]}" for u in unsaid[:4])
+        more = f" and {len(unsaid) - 4} more" if len(unsaid) > 4 else ""
+        yield Finding(
+            code="contents-assumed",
+            severity="mind",
+            title="What units hold is assumed",
+            text=f"Nobody said what goes in, so a usual load is planned ({each}{more}). Say it on the place's page.",
+            about=tuple(u.id for u in unsaid),
+        )
+
+
+def contradictions(told: Told) -> Iterator[Finding]:
+    """What was found behind the linings and does not go together."""
+    for lines in (told.hold.back, *told.hold.elsewhere):
+        for one in lines.against:
+            yield Finding(
+                code="found-disagrees" if len(one.detections) > 1 else "found-odd",
+                severity="mind",
+                title=f"At {told.said(one.at_mm, 0)}: {'two things disagree' if len(one.detections) > 1 else 'odd'}",
+                text=one.text,
+                about=(lines.surface, *one.detections),
+            )
+        if lines.other_way:
+            yield Finding(
+                code="joists-other-way",
+                severity="stop",
+                title=f"The {lines.surface}'s joists run the other way",
+                text=f"They were said to run {RUNS_WORDS[lines.said]}; what was found says {RUNS_WORDS[lines.runs]}, "
+                f"{math.floor(lines.runs_sure * 100)} chances in 100. All is planned by what was found: look again, "
+                "and say which way they run.",
+                about=(lines.surface,),
+            )
+
+
+def racks_held(told: Told) -> Iterator[Finding]:
+    """Whether racks hang from joists that are there."""
+    for over in told.hold.overhead:
+        unit = told.unit(over.unit)
+        wrong = sorted({h.instead for h in over.hangers if h.instead})
+        turned = f" The joists run {RUNS_WORDS[over.runs]}, {math.floor(over.runs_sure * 100)} chances in 100."
+        yield Finding(
+            code="rack-held" if over.enough else "rack-not-held",
+            severity="fine" if over.enough else "stop",
+            title=f"{unit.name} hangs by {len(over.hangers)} hangers"
+            if over.enough
+            else f"{unit.name} does not hang yet",
+            text=f"{math.ceil(over.weight_kg)} kg full ({contents_words(unit)}); each hanger is planned for half. "
+            + (" ".join(wrong) if wrong else "")
+            + (turned if not over.enough and not wrong else ""),
+            caution=over.caution,
+            about=(over.unit,),
+        )
+
+
+def cleats_held(told: Told) -> Iterator[Finding]:
+    """Whether the cleats of shelves hold."""
+    for cleat in told.hold.cleats:
+        unit = told.unit(cleat.unit)
+        yield Finding(
+            code="cleat-held" if cleat.enough else "cleat-not-held",
+            severity="fine" if cleat.enough else "stop" if not cleat.fasteners else "mind",
+            title=f"{unit.name}, {cleat.wall} cleat: {len(cleat.fasteners)} screws",
+            text=f"Planned for {math.ceil(cleat.load_n)} N ({contents_words(unit)}). {cleat.instead}".strip(),
+            about=(cleat.unit, cleat.wall, *cleat.fasteners),
+        )
+
+
+def floor_held(told: Told) -> Iterator[Finding]:
+    """Whether what may slide or is thrown about is screwed to the floor."""
+    for fixed in told.hold.underfoot:
+        unit = told.unit(fixed.unit)
+        yield Finding(
+            code="floor-held" if fixed.enough else "floor-not-held",
+            severity="fine" if fixed.enough else "mind",
+            title=f"{unit.name}: {len(fixed.fasteners)} screws into the floor",
+            text=fixed.instead or "Through its base and the shims, into joists.",
+            caution=fixed.caution,
+            about=(fixed.unit, *fixed.fasteners),
+        )
+
+
+def kit(told: Told) -> Iterator[Finding]:
+    """Shims that the plan takes and the kit does not have, and gaps behind screws that it cannot make."""
+    short = [p for p in told.hold.pieces if p.to_hand is not None and p.wanted > p.to_hand]
+    if short:
+        wants = ", ".join(f"{p.wanted - (p.to_hand or 0)} of {told.said(p.thickness_mm)}" for p in short)
+        yield Finding(
+            code="kit-short",
+            severity="mind",
+            title="The kit runs short",
+            text=f"Buy or cut {wants} before you start.",
+        )
+    missed = [f for f in told.hold.fasteners if f.filling is not None and not f.filling.within_tolerance]
+    if missed:
+        yield Finding(
+            code="kit-misses-packing",
+            severity="mind",
+            title=f"{len(missed)} gap{'s' if len(missed) > 1 else ''} behind screws the kit cannot make",
+            text=f"The nearest stack is more than {told.said(told.job.kit.tolerance_mm)} off. Add a thinner shim or a "
+            "tapered pair to the kit.",
+            about=tuple(f.id for f in missed),
+        )
+
+
+def nail_plates(told: Told) -> Iterator[Finding]:
+    """Wires and pipes that cross a stud want a plate of steel."""
+    for plate in told.hold.plates:
+        yield Finding(
+            code="nail-plate",
+            severity="mind",
+            title="A plate over what crosses a stud",
+            text=plate.text,
+            about=(plate.obstacle, f"{plate.at[0]:.0f}"),
+        )
+
+
+RULES: tuple[Callable[[Told], Iterator[Finding]], ...] = (
+    no_plan,
+    contradictions,
+    units_held,
+    racks_held,
+    cleats_held,
+    floor_held,
+    contents_assumed,
+    nail_plates,
+    kit,
+)

@@ -1,0 +1,146 @@
+"""What Hold asks to be made: ledgers, split battens, timbers, cleats, spacers, members that bridge, packing blocks."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from wobble.core.figure import Figure, Step
+from wobble.core.hold.fastening import Held
+from wobble.core.hold.overhead import Overhead
+from wobble.core.hold.rests.rests import Ledger, ShelfCleat
+from wobble.core.job import Place
+from wobble.core.job.unit import OnCleats
+from wobble.core.part import Dimension, Fastener, Part
+
+KERF_MM = 3.0
+"""What the cut between the halves of a split batten takes."""
+TIMBER_HIGH_MM = 60.0
+
+
+def hold_parts(
+    place: Place,
+    held: tuple[Held, ...],
+    ledgers: tuple[Ledger, ...],
+    cleats: tuple[ShelfCleat, ...],
+    overhead: tuple[Overhead, ...],
+    fasteners: tuple[Fastener, ...],
+) -> tuple[Part, ...]:
+    """Return every part that Hold asks for."""
+    return (
+        *(_ledger(item) for item in ledgers),
+        *(part for item in held for part in _behind(place, item)),
+        *(_cleat(place, item) for item in cleats),
+        *(part for item in overhead for part in _bridges(item)),
+        *_blocks(fasteners),
+    )
+
+
+def _said(label: str, mm: float) -> Dimension:
+    return Dimension(
+        label=label, figure=Figure(value_mm=mm, sd_mm=0.0, working=(Step(label="As planned", value_mm=mm),))
+    )
+
+
+def _name(place: Place, unit_id: str) -> str:
+    return next((u.name for u in place.units if u.id == unit_id), unit_id)
+
+
+def _ledger(item: Ledger) -> Part:
+    long = item.end_mm - item.start_mm
+    return Part(
+        id=item.id,
+        role="ledger",
+        of=item.units,
+        name="ledger",
+        material="spruce-pine-fir",
+        thick_mm=item.thick_mm,
+        blank_mm=(long, item.high_mm),
+        finished=(_said("long", long),),
+    )
+
+
+def _behind(place: Place, item: Held) -> Iterator[Part]:
+    unit = next(u for u in place.units if u.id == item.unit)
+    if item.batten is not None:
+        # both halves are ripped out of one board by one bevelled cut, which shares the thickness
+        blank = 2 * item.batten.high_mm - item.batten.thick_mm + KERF_MM
+        yield Part(
+            id=f"batten-{unit.id}",
+            role="split batten",
+            of=(unit.id,),
+            name=f"split batten of {unit.name}, both halves",
+            material="plywood",
+            thick_mm=item.batten.thick_mm,
+            blank_mm=(unit.width_mm, blank),
+            finished=(_said("long", unit.width_mm), _said("high, each half", item.batten.high_mm)),
+        )
+        for spacer in item.batten.spacers:
+            yield Part(
+                id=f"spacer-{unit.id}-{spacer.side}",
+                role="spacer",
+                of=(unit.id,),
+                name=f"spacer behind the foot of {unit.name}, {spacer.side}",
+                thick_mm=max(spacer.thick.value_mm, 0.0),
+                blank_mm=(TIMBER_HIGH_MM, TIMBER_HIGH_MM),
+                finished=(Dimension(label="thick", figure=spacer.thick),),
+                ready=("the batten on the wall",),
+            )
+    if item.ground is not None:
+        long = item.ground.end_mm - item.ground.start_mm
+        yield Part(
+            id=f"timber-{unit.id}",
+            role="timber",
+            of=(unit.id,),
+            name=f"timber behind {unit.name}",
+            material="spruce-pine-fir",
+            thick_mm=item.ground.thick_mm,
+            blank_mm=(long, TIMBER_HIGH_MM),
+            finished=(_said("long", long),),
+        )
+
+
+def _cleat(place: Place, item: ShelfCleat) -> Part:
+    unit = next(u for u in place.units if u.id == item.unit)
+    thick, high = (
+        (unit.standing.thick_mm, unit.standing.high_mm) if isinstance(unit.standing, OnCleats) else (20.0, 40.0)
+    )
+    return Part(
+        id=f"cleat-{unit.id}-{item.wall}",
+        role="cleat",
+        of=(unit.id,),
+        name=f"cleat of {unit.name}, {item.wall} wall",
+        material="spruce-pine-fir",
+        thick_mm=thick,
+        blank_mm=(item.long_mm, high),
+        finished=(_said("long", item.long_mm),),
+    )
+
+
+def _bridges(item: Overhead) -> Iterator[Part]:
+    for hanger in item.hangers:
+        if hanger.bridge is not None:
+            yield Part(
+                id=f"bridge-{item.unit}-{hanger.corner.replace(' ', '-')}",
+                role="bridging member",
+                of=(item.unit,),
+                name=f"member over two joists, {hanger.corner}",
+                material="spruce-pine-fir",
+                thick_mm=hanger.bridge.wide_mm,
+                blank_mm=(hanger.bridge.long_mm, hanger.bridge.high_mm),
+                finished=(_said("long", hanger.bridge.long_mm),),
+            )
+
+
+def _blocks(fasteners: tuple[Fastener, ...]) -> Iterator[Part]:
+    """Yield the blocks that gaps past the kit ask for, shims going on top of them."""
+    for f in fasteners:
+        if f.filling is not None and f.filling.block_mm:
+            yield Part(
+                id=f"block-{f.id}",
+                role="packing block",
+                of=(f.unit,),
+                name=f"packing block behind screw {f.order}",
+                thick_mm=f.filling.block_mm,
+                blank_mm=(TIMBER_HIGH_MM, TIMBER_HIGH_MM),
+                finished=(_said("thick", f.filling.block_mm),),
+            )

@@ -1,0 +1,101 @@
+"""What a plan comes to in things: parts to make, and fasteners to drive; later stages read these two lists alone."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from wobble.core.facts import Behind
+from wobble.core.figure import Figure
+from wobble.core.job import Value
+from wobble.core.packing import Filling
+
+FastenerKind = Literal["screw", "lag screw", "anchor", "eye bolt"]
+Role = Literal[
+    "filler",
+    "end panel",
+    "cover moulding",
+    "top",
+    "shelf",
+    "cleat",
+    "stile",
+    "mullion",
+    "ledger",
+    "split batten",
+    "timber",
+    "spacer",
+    "bridging member",
+    "leg",
+    "plinth",
+    "skirting return",
+    "head strip",
+    "packing block",
+]
+
+
+class Fastener(Value, frozen=True, kw_only=True):
+    """One screw, bolt or anchor, with what is packed behind the part that it goes through.
+
+    Attributes:
+        id: Its own, the same while it stands at the same spot. kind: What it is. unit: Of which unit.
+        part: Through what: a rail, a strap, a ledger, a batten, a timber, a cleat, a base, a side.
+        joins: What it goes through, and what it holds in: units by their ids, surfaces by their names.
+        surface: Into which surface; None where it goes into another unit or part.
+        at: Where on that surface; without one, up over the run's base and out from the backs, mm.
+        order: Its turn in the drilling list, from 1. bites: Chance that it meets what holds, 0 to 1.
+        packing: What is packed behind the part there, and `filling` how; None where nothing need be.
+        shank_mm: Its diameter. screw_mm: Its length, as sold. long: What that is built up from.
+        reach_mm: How deep in what holds. through_mm: Thickness of what it goes through first.
+        pilot_mm: Hole in what holds; 0 for none. clearance_mm: Hole through the part.
+        check: What to do before it is drilled; "" for nothing beyond the usual.
+    """
+
+    id: str
+    kind: FastenerKind = "screw"
+    unit: str
+    part: str = "rail"
+    joins: tuple[str, str]
+    surface: Behind | None = "back"
+    at: tuple[float, float]
+    order: int = 0
+    bites: float
+    packing: Figure
+    filling: Filling | None = None
+    shank_mm: float
+    screw_mm: float
+    long: Figure
+    reach_mm: float
+    through_mm: float
+    pilot_mm: float
+    clearance_mm: float
+    check: str = ""
+
+
+class Dimension(Value, frozen=True, kw_only=True):
+    """One size of a part as it is in the end: which, with its working."""
+
+    label: str
+    figure: Figure
+
+
+class Part(Value, frozen=True, kw_only=True):
+    """One part to make, or several alike.
+
+    Attributes:
+        id: Its own. role: What it is. of: Units that it belongs to. name: What it is called.
+        material: Of what, where that was said. thick_mm: Its thickness; 0 where it is bought to fit.
+        blank_mm: Length and width to cut before anything is fitted. finished: Its sizes in the end.
+        cuts: Cut lines of it, by their ids. quantity: How many alike.
+        ready: What must be known or done before it may be cut; empty where it may be cut now.
+    """
+
+    id: str
+    role: Role
+    of: tuple[str, ...]
+    name: str
+    material: str = ""
+    thick_mm: float = 0.0
+    blank_mm: tuple[float, float]
+    finished: tuple[Dimension, ...] = ()
+    cuts: tuple[str, ...] = ()
+    quantity: int = 1
+    ready: tuple[str, ...] = ()

@@ -1,0 +1,395 @@
+/** What forms need to know of the core. Written by `./run api`; never by hand. */
+export const SURE = 0.95 as const;
+export const SURE_TO_BITE = 0.9 as const;
+export const OPTIONS = {
+  "unitKinds": [
+    "base",
+    "drawers",
+    "tall",
+    "wall",
+    "bench",
+    "shelves",
+    "shelf",
+    "top",
+    "panel",
+    "face frame",
+    "base frame",
+    "rack",
+    "platform"
+  ],
+  "contents": [
+    "not said",
+    "nothing",
+    "crockery",
+    "books",
+    "files",
+    "tools",
+    "bedding",
+    "clothes",
+    "tins",
+    "a person sitting",
+    "a person standing"
+  ],
+  "opens": [
+    "nothing",
+    "door hinged left",
+    "door hinged right",
+    "pair of doors",
+    "drawers"
+  ],
+  "materials": [
+    "particleboard",
+    "mdf",
+    "plywood",
+    "pine",
+    "douglas fir",
+    "red oak",
+    "ash",
+    "beech",
+    "maple",
+    "walnut",
+    "cherry"
+  ],
+  "obstacleKinds": [
+    "outlet",
+    "switch",
+    "wire",
+    "pipe",
+    "valve",
+    "spout",
+    "vent",
+    "radiator",
+    "window board",
+    "casing",
+    "skirting",
+    "trim",
+    "column",
+    "bulkhead",
+    "wheel arch"
+  ],
+  "treatments": [
+    "keep clear",
+    "notch",
+    "bridge",
+    "access hole",
+    "duct",
+    "remove",
+    "move by a licensed trade"
+  ],
+  "backingKinds": [
+    "wood studs",
+    "metal studs",
+    "masonry",
+    "lath and plaster",
+    "ribs and battens"
+  ],
+  "woods": [
+    "spruce-pine-fir",
+    "hem-fir",
+    "douglas fir",
+    "southern pine",
+    "oak",
+    "plywood"
+  ],
+  "serviceRules": [
+    "all round",
+    "up and down",
+    "up, down and sideways",
+    "also along corners and ceiling"
+  ],
+  "runs": [
+    "not known",
+    "along",
+    "out"
+  ],
+  "methods": [
+    "scanner",
+    "magnet",
+    "knock",
+    "trial hole",
+    "nail seen"
+  ],
+  "sees": [
+    "centre",
+    "left edge",
+    "right edge",
+    "screw",
+    "hit",
+    "miss",
+    "something else"
+  ],
+  "splits": [
+    "as drawn",
+    "equal",
+    "none at the left",
+    "none at the right",
+    "centred"
+  ],
+  "sideSchools": [
+    "fillers",
+    "face frame first",
+    "end panel",
+    "cover moulding",
+    "flexible filler",
+    "shadow gap"
+  ]
+} as const;
+export const DEFAULTS = {
+  "walls": {
+    "kind": "wood studs",
+    "lining_mm": 12.5,
+    "stud_mm": 45.0,
+    "deep_mm": 90.0,
+    "wood": "spruce-pine-fir",
+    "steel_mm": 0.6,
+    "anchor": null,
+    "runs": "not known",
+    "clear_mm": 50.0,
+    "rule": "up, down and sideways",
+    "deepest_mm": null,
+    "driving_g": 0.0
+  },
+  "ceiling": {
+    "kind": "wood studs",
+    "lining_mm": 12.5,
+    "stud_mm": 45.0,
+    "deep_mm": 140.0,
+    "wood": "spruce-pine-fir",
+    "steel_mm": 0.6,
+    "anchor": null,
+    "runs": "not known",
+    "clear_mm": 50.0,
+    "rule": "up, down and sideways",
+    "deepest_mm": null,
+    "driving_g": 0.0
+  },
+  "floor": {
+    "kind": "wood studs",
+    "lining_mm": 18.0,
+    "stud_mm": 45.0,
+    "deep_mm": 140.0,
+    "wood": "spruce-pine-fir",
+    "steel_mm": 0.6,
+    "anchor": null,
+    "runs": "not known",
+    "clear_mm": 50.0,
+    "rule": "up, down and sideways",
+    "deepest_mm": null,
+    "driving_g": 0.0
+  },
+  "anchor": {
+    "name": "plug and screw",
+    "pull_n": 300.0,
+    "shear_n": 500.0,
+    "embed_mm": 50.0,
+    "drill_mm": 8.0,
+    "edge_mm": 60.0
+  },
+  "closing": {
+    "school": "fillers",
+    "split": "as drawn",
+    "centre_mm": null,
+    "clearance_mm": 3.0,
+    "least_filler_mm": 20.0,
+    "board_mm": 19.0,
+    "moulding_mm": [
+      25.0,
+      8.0
+    ],
+    "shadow_mm": 10.0,
+    "mullion_mm": 40.0
+  }
+} as const;
+export const STANDING = {
+  "shims": {
+    "on": "shims"
+  },
+  "toe-kick box": {
+    "on": "toe-kick box",
+    "height_mm": 100.0
+  },
+  "base frame": {
+    "on": "base frame",
+    "height_mm": 80.0
+  },
+  "feet": {
+    "on": "feet",
+    "pitch_mm": 1.5,
+    "least_mm": 80.0,
+    "most_mm": 120.0,
+    "now_mm": [
+      100.0
+    ]
+  },
+  "legs": {
+    "on": "legs",
+    "long_mm": 720.0,
+    "finished_mm": 680.0
+  },
+  "cleats": {
+    "on": "cleats",
+    "thick_mm": 20.0,
+    "high_mm": 40.0
+  },
+  "hung": {
+    "on": "hung",
+    "by": "rail",
+    "thick_mm": 18.0
+  }
+} as const;
+export const LIMITS = {
+  "Unit": {
+    "x_mm": {
+      "least": 0,
+      "most": 100000
+    },
+    "width_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "depth_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "height_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "toe_recess_mm": {
+      "least": 0,
+      "most": 100000
+    },
+    "support_inset_mm": {
+      "least": 0,
+      "most": 100000
+    },
+    "over_base_mm": {
+      "least": -100000,
+      "most": 100000
+    },
+    "out_mm": {
+      "least": 0,
+      "most": 100000
+    },
+    "weight_kg": {
+      "least": 0,
+      "most": 100000
+    },
+    "feet_in_mm": {
+      "least": 0,
+      "most": 100000
+    }
+  },
+  "Board": {
+    "moisture_range_percent": {
+      "least": 0,
+      "most": 20
+    },
+    "load_kg_per_m": {
+      "least": 0,
+      "most": 100000
+    },
+    "stock_mm": {
+      "above": 0,
+      "most": 100000
+    }
+  },
+  "Backing": {
+    "lining_mm": {
+      "least": 0,
+      "most": 100000
+    },
+    "stud_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "deep_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "steel_mm": {
+      "above": 0,
+      "most": 5
+    },
+    "clear_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "deepest_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "driving_g": {
+      "least": 0,
+      "most": 20
+    }
+  },
+  "Anchor": {
+    "pull_n": {
+      "above": 0,
+      "most": 100000
+    },
+    "shear_n": {
+      "above": 0,
+      "most": 100000
+    },
+    "embed_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "drill_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "edge_mm": {
+      "above": 0,
+      "most": 100000
+    }
+  },
+  "Closing": {
+    "centre_mm": {
+      "least": -100000,
+      "most": 100000
+    },
+    "clearance_mm": {
+      "least": 0,
+      "most": 100000
+    },
+    "least_filler_mm": {
+      "least": 0,
+      "most": 100000
+    },
+    "board_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "shadow_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "mullion_mm": {
+      "above": 0,
+      "most": 100000
+    }
+  },
+  "Place": {
+    "width_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "depth_mm": {
+      "above": 0,
+      "most": 100000
+    },
+    "height_mm": {
+      "above": 0,
+      "most": 100000
+    }
+  },
+  "Obstacle": {
+    "proud_mm": {
+      "least": 0,
+      "most": 100000
+    }
+  }
+} as const;
