@@ -18,7 +18,7 @@ from wobble.core.gauge.survey import Survey
 from wobble.core.job import READING_KINDS, Instrument, Job, Offset, Place, SetUp, SurfaceName, with_facts
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import ROOM_SIZE_MM, Room, made_up_room
-from wobble.core.solve import survey_of
+from wobble.core.stages import survey_of
 
 Floats = NDArray[np.float64]
 SURFACES: tuple[SurfaceName, ...] = ("floor", "back")

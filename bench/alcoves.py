@@ -15,7 +15,7 @@ from wobble.core.fit.surfaces.walls import walls
 from wobble.core.job import Instrument, Job, Place, Reading, SetUp, SurfaceName, Unit
 from wobble.core.practice.instruments import read_offsets, read_spans
 from wobble.core.practice.rooms import Hump, TrueSurface
-from wobble.core.solve import survey_of
+from wobble.core.stages import survey_of
 
 Floats = NDArray[np.float64]
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 1400.0, 620.0, 2300.0

@@ -27,7 +27,7 @@ from wobble.core.job import (
 from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import ROOM_SIZE_MM, Room, made_up_room
 from wobble.core.practice.survey import read_round
-from wobble.core.solve import survey_of
+from wobble.core.stages import survey_of
 
 Floats = NDArray[np.float64]
 SURFACES: tuple[SurfaceName, ...] = ("floor", "back", "left", "right", "ceiling")

@@ -13,7 +13,7 @@ from wobble.core.gauge.survey import Survey
 from wobble.core.job import READING_KINDS, Instrument, Job, Place, SetUp, with_facts
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import ROOM_SIZE_MM, Room, made_up_room
-from wobble.core.solve import survey_of
+from wobble.core.stages import survey_of
 
 Floats = NDArray[np.float64]
 TOOL = Instrument(id="rule", name="Laser and rule", sigma_mm=0.6)

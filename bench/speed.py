@@ -22,7 +22,7 @@ from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.rooms import ROOM_SIZE_MM, made_up_room
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.solve import find_place, solve_fit, solve_gauge, solve_hold, with_decisions
+from wobble.core.stages import find_place, forget, solve_fit, solve_gauge, solve_hold, with_decisions
 
 SIZES = (40, 200, 1000)
 
@@ -122,10 +122,6 @@ def decisions() -> list[Timing]:
 
 
 def _anew(job: Job, place: str) -> None:
-    from wobble.core import solve
-
-    solve._survey.cache_clear()
-    solve._ground.cache_clear()
-    solve._walls.cache_clear()
+    forget()
     solve_gauge(job, place)
     solve_fit(job, place)

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from wobble.core.errors import WobbleError
 from wobble.core.formats.document import job_schema, read_job, write_result
-from wobble.core.solve import solve
+from wobble.core.stages import solve
 
 
 def main(arguments: list[str] | None = None) -> int:

@@ -59,7 +59,7 @@ def test_a_door_too_small_is_said_with_what_would_work(table):
     page = table.page
     fit = vestry(table) + "/fit"
     table.goto(fit)
-    pane(page, "Access in")
+    pane(page, "Going in")
     expect(page.get_by_text("goes in, 100 %")).to_be_visible()
     page.get_by_role("link", name="on the job's page").click()
     width = page.get_by_label("clear width, mm").first
@@ -68,7 +68,7 @@ def test_a_door_too_small_is_said_with_what_would_work(table):
     expect(page.get_by_role("status")).to_have_text("kept")
     table.goto(fit)
     expect(page.get_by_text("P Press: Vestry door")).to_be_visible()
-    pane(page, "Access in")
+    pane(page, "Going in")
     expect(page.get_by_text("does not go in")).to_be_visible()
     expect(page.get_by_text("→ ").first).to_be_visible()
 
@@ -114,7 +114,7 @@ def test_a_length_is_divided_as_it_is_typed(table):
     expect(page.get_by_text("= 387.3 mm")).to_be_visible()
 
 
-@pytest.mark.parametrize("name", ["Sides", "Cut lines", "Tops", "Access in", "Around", "Compare", "Divide"])
+@pytest.mark.parametrize("name", ["Sides", "Cut lines", "Tops", "Going in", "Cut-outs", "Compare", "Divide"])
 def test_every_part_fits_a_phone(phone, name):
     phone.open_demo()
     job = Job.objects.get(name="Gable workroom")

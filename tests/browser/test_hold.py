@@ -17,7 +17,7 @@ def pane(page: Page, name: str) -> None:
 
 
 def detections() -> list[dict[str, object]]:
-    return [row.fact for row in Fact.objects.filter(place__key="north", kind="detection", aside=None)]
+    return [row.fact for row in Fact.objects.filter(place__key="north", kind="detection", aside__isnull=True)]
 
 
 def test_a_hole_that_missed_is_a_tap_and_the_studs_are_estimated_again(phone):

@@ -133,16 +133,17 @@ def test_turning_the_datum_moves_every_shim_and_can_be_undone(table):
 
 
 def test_a_fixed_top_is_kept_to_the_tenth(table):
+    """It is the finished top that is asked for: the bench top that lies on the units, not the units."""
     page = table.page
     workroom = table.open_demo()
     table.goto(workroom + "/north/fit")
     page.get_by_role("button", name=re.compile("^Top at")).click()
     field = page.get_by_label("Top over the mark")
-    field.fill("733.5")
+    field.fill("773.5")
     field.press("Enter")
-    expect(page.get_by_role("button", name=re.compile("Top of the units"))).to_contain_text("733.5")
+    expect(page.get_by_role("button", name=re.compile("Top of T Bench top"))).to_contain_text("773.5")
     page.wait_for_timeout(700)
-    assert Job.objects.get(name="Gable workroom").places.get().decided["datum"]["top_mm"] == 733.5
+    assert Job.objects.get(name="Gable workroom").places.get().decided["datum"]["top_mm"] == 773.5
 
 
 def test_a_figure_opens_its_working_down_to_the_readings(table):
@@ -418,7 +419,7 @@ def test_a_crowded_place_is_drawn_and_tells_the_value_under_the_finger(phone, br
     phone.goto(f"/jobs/{table_ids['id']}/place/gauge")
     drawing = page.locator("svg[role=group]")
     drawing.wait_for()
-    assert drawing.evaluate("(e) => e.querySelectorAll('g.mark').length") == 50
+    assert drawing.evaluate("(e) => e.querySelectorAll('g.obstacle').length") == 50
     assert drawing.evaluate("(e) => e.querySelectorAll('*').length") < 3000, "what is drawn stays light"
     for key, name in (("c", "cut at"), ("v", "plan at")):
         page.keyboard.press(key)
@@ -464,7 +465,7 @@ def test_a_flip_test_is_taken_with_the_level(table):
         dialog.get_by_role("button", name="Record").click()
         expect(page.get_by_role("status")).to_have_text("kept")
     facts = [r.fact for r in Fact.objects.order_by("-id")[:2]]
-    assert [(f["kind"], f["turned"], f["value"]) for f in facts] == [("slope", True, 1.2), ("slope", False, 2.4)]
+    assert [(f["fact"], f["turned"], f["value"]) for f in facts] == [("slope", True, 1.2), ("slope", False, 2.4)]
     expect(page.get_by_text("level, turned, from 300 along, 300 out")).to_be_visible()
 
 
@@ -489,12 +490,12 @@ def test_a_scan_is_read_from_a_file(table, tmp_path):
 
 
 def test_what_is_in_the_way_is_marked_and_stops_the_drill(table):
-    """A pipe put where a fixing would be drilled: it is drawn, and named first among what stops the job."""
+    """A pipe put where a fixing would be drilled: it is drawn, kept as a fact, and no screw goes near it."""
     page = table.page
     workroom = table.open_demo()
     table.goto(workroom + "/north/place")
     page.get_by_role("button", name="Add something in the way").click()
-    page.get_by_label("Name of mark 3").fill("Riser")
+    page.get_by_label("Name of obstacle 3").fill("Riser")
     page.get_by_label("Kind of Riser").select_option("pipe")
     for label, value in (("Along of Riser", "140"), ("Up of Riser", "100"), ("Height of Riser", "900")):
         field = page.get_by_label(label)
@@ -502,7 +503,10 @@ def test_what_is_in_the_way_is_marked_and_stops_the_drill(table):
         field.press("Enter")
     page.get_by_role("button", name="Keep changes").click()
     expect(page.get_by_text("The place is kept")).to_be_visible()
+    assert Fact.objects.latest("id").fact["name"] == "Riser"
     table.goto(workroom + "/north/fit")
-    expect(page.get_by_text("2 fixings at Riser")).to_be_visible()
+    expect(page.get_by_text("Riser at A Drawers: access panel")).to_be_visible()
     expect(page.get_by_text("Find where it runs and shut it off").first).to_be_visible()
     assert page.locator("title", has_text="Riser: pipe, keep clear").count() == 1
+    table.goto(workroom + "/north/hold")
+    expect(page.get_by_text("kept clear of Riser: on it")).to_be_visible()

@@ -23,7 +23,7 @@ from wobble.core.gauge.adjust import draws
 from wobble.core.gauge.observe import rise_mm
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Aside, Job, Slope, Span, active_readings
-from wobble.core.solve import survey_of
+from wobble.core.stages import survey_of
 
 ROOM = grid(3000, 600, 7, 3)
 

@@ -31,7 +31,7 @@ from wobble.core.job.unit import (
     UnitKind,
 )
 from wobble.core.practice.instruments import FIRST_READING
-from wobble.core.solve import solve_fit, solve_furring, solve_hold
+from wobble.core.stages import solve_fit, solve_furring, solve_hold
 
 WIDE, DEEP, HIGH = 2600.0, 620.0, 2400.0
 STANDING: tuple[Standing, ...] = (

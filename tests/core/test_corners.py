@@ -16,7 +16,7 @@ from wobble.core.formats.document import check_job
 from wobble.core.gauge.next import next_for
 from wobble.core.gauge.stations import stations, with_readings
 from wobble.core.job import READING_KINDS, Job, Knee, Offset, Place, SetUp, Slope, with_facts
-from wobble.core.solve import ground_of, solve_gauge, survey_of
+from wobble.core.stages import ground_of, solve_gauge, survey_of
 
 SIDE = SetUp(id="side", name="Plane across", across="x", at_mm=1000.0)
 WIDTH = 2400.0

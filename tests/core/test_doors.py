@@ -18,7 +18,7 @@ from wobble.core.fit.sides.swings import HANDLE_IN_MM, HANDLE_MARGIN_MM, Beside,
 from wobble.core.formats.document import check_job
 from wobble.core.job import Alternative, BackLine, HighSpot, Job, Obstacle, with_facts
 from wobble.core.job.unit import BaseFrame, Front, Hung, ScrewFeet
-from wobble.core.solve import PlaceFit, solve_fit
+from wobble.core.stages import PlaceFit, solve_fit
 
 
 def searched(door: float, handle: float, out: np.ndarray, gaps: np.ndarray) -> float:

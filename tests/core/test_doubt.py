@@ -13,7 +13,7 @@ from wobble.core.gauge.doubt import critical_z
 from wobble.core.job import Offset
 from wobble.core.practice.gable import MISREAD_MM, gable_workroom
 from wobble.core.practice.rooms import made_up_room
-from wobble.core.solve import survey_of
+from wobble.core.stages import survey_of
 
 
 def test_leave_one_out_is_what_leaving_one_out_gives():

@@ -11,7 +11,7 @@ from wobble.core.job import FixedTop, HighSpot, Instrument, Job, Unit
 from wobble.core.job.unit import BaseFrame, Legs, ScrewFeet
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import made_up_room
-from wobble.core.solve import ground_of, solve_fit
+from wobble.core.stages import ground_of, solve_fit
 
 FEET = ScrewFeet(pitch_mm=1.5, least_mm=80.0, most_mm=120.0, now_mm=(95.0, 96.0, 97.0, 94.0))
 

@@ -15,7 +15,7 @@ from wobble.core.fit.level.plan import Plan
 from wobble.core.job import BackLine, FixedTop, HighSpot, Job
 from wobble.core.length import format_length, parse_length
 from wobble.core.practice.gable import gable_workroom
-from wobble.core.solve import PlaceFit, ground_of, solve, solve_fit, with_decisions
+from wobble.core.stages import PlaceFit, ground_of, solve, solve_fit, with_decisions
 
 ROOM = grid(3000, 600, 13, 4)
 RUN = tuple(box(name, x=i * 750.0, width=750.0) for i, name in enumerate("ABCD"))
@@ -265,7 +265,7 @@ def test_schools_are_compared_and_one_is_proposed_with_its_reason():
 
 
 def test_solving_twice_is_the_same_to_the_last_digit():
-    from wobble.core.solve import _ground, _survey
+    from wobble.core.stages import _ground, _survey
 
     first = solve(gable_workroom())
     _survey.cache_clear()

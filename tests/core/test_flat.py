@@ -16,7 +16,7 @@ from wobble.core.fit.tops.boards import movement, sag, stiffness
 from wobble.core.fit.tops.flat import FlatPart
 from wobble.core.job import Job, Unit
 from wobble.core.job.unit import Board, FrontEdge, Hung, OnCleats
-from wobble.core.solve import solve_fit
+from wobble.core.stages import solve_fit
 
 
 def shelf(**more: object) -> Unit:

@@ -32,7 +32,7 @@ from wobble.core.job.unit import Air, Front, ScrewFeet, ToeKickBox
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.solve import compare, solve_fit
+from wobble.core.stages import compare, solve_fit
 
 TALL = box("A", x=300.0, width=900.0, height_mm=2200.0, depth_mm=560.0, kind="tall")
 PLUMB = (lean(0.0), lean(0.0, 2000.0))

@@ -34,7 +34,7 @@ from wobble.core.job.unit import Board, Front, Hung, OnCleats
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.solve import solve_furring, solve_hold
+from wobble.core.stages import solve_furring, solve_hold
 
 HUNG = box("W", x=300.0, width=1400.0, depth_mm=330.0, height_mm=720.0, over_base_mm=1400.0, standing=Hung())
 HUNG = replace(HUNG, fixing_heights_mm=(660.0,), weight_kg=30.0)

@@ -36,7 +36,7 @@ from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.instruments import FIRST_READING
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.solve import solve_hold
+from wobble.core.stages import solve_hold
 
 
 def restraint_of_rigid(load: float, q: float, long: float) -> float:

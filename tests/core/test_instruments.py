@@ -37,7 +37,7 @@ from wobble.core.job import (
 from wobble.core.practice import simulated
 from wobble.core.practice.rooms import TrueSurface
 from wobble.core.practice.simulated import Simulated, TruePlace
-from wobble.core.solve import survey_of
+from wobble.core.stages import survey_of
 
 WIDTH, DEPTH, HEIGHT = 2000.0, 600.0, 2200.0
 SURFACES: tuple[SurfaceName, ...] = ("floor", "ceiling", "back", "left", "right")

@@ -38,7 +38,7 @@ from wobble.core.job import (
 from wobble.core.practice.narrowboat import narrowboat_galley, side_mm
 from wobble.core.practice.rooms import made_up_room
 from wobble.core.practice.vestry import TRUTHS, vestry_press
-from wobble.core.solve import solve_fit, survey_of
+from wobble.core.stages import solve_fit, survey_of
 
 COMMON = {"instrument": EXACT.id, "taken_at": WHEN}
 

@@ -9,7 +9,7 @@ from tests.catalogue import PLUMB, WHEN, box, floor_at, grid, job_of, offset
 from wobble.core.errors import DocumentError
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.job import Job, Obstacle
-from wobble.core.solve import solve_fit
+from wobble.core.stages import solve_fit
 
 WALL = [
     replace(offset(f"w{x}{z}", "back", (x, z), 500.0), set_up=PLUMB.id)

@@ -30,7 +30,7 @@ from wobble.core.fit.sides.schools import Filler, bow_taken
 from wobble.core.job import READING_KINDS, Closing, Job, Obstacle, SetUp, SurfaceName, Unit, with_facts
 from wobble.core.job.unit import Front, Spare
 from wobble.core.practice.instruments import read_offsets
-from wobble.core.solve import solve_fit, survey_of
+from wobble.core.stages import solve_fit, survey_of
 
 MIDDLE = SetUp(id="middle", name="Plane up the middle", across="x", at_mm=1000.0)
 FLOOR = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from tests.catalogue import EXACT, LOST_LINE, RULE, box, floor_at, grid, job_of, offset
 from wobble.core.gauge.stations import PITCH_MM, next_reading, stations, with_readings
 from wobble.core.gauge.surveyed import surveyed
-from wobble.core.solve import survey_of
+from wobble.core.stages import survey_of
 
 
 @settings(max_examples=60, deadline=None)

@@ -14,7 +14,7 @@ from wobble.core.formats.document import read_job, write_job
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.solve import solve_fit, solve_gauge, solve_traits
+from wobble.core.stages import solve_fit, solve_gauge, solve_traits
 from wobble.site import rows
 from wobble.site.models import Fact, Job
 

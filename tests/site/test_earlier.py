@@ -12,7 +12,7 @@ from django.db import connections
 from django.test.utils import override_settings
 
 from wobble.core.formats.document import read_job, write_job
-from wobble.core.solve import solve_fit, solve_hold
+from wobble.core.stages import solve_fit, solve_hold
 from wobble.site import rows
 from wobble.site.models import Job
 

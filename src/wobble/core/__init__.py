@@ -1,6 +1,11 @@
-"""The job's rules and computation: values in, values out.
+"""The core: values in, values out. No Django, no files, no clock, no randomness without a seed.
 
-No Django, no input or output, no clock, and no randomness without a seed passed in. Lengths are millimetres,
-angles degrees and masses kilograms throughout; a number in another unit wears it in its name.
-Lower modules never import later stages: errors, length, job, gauge, fit, practice, solve, formats.
+Whoever uses Wobble as a library imports from here: `load`, `survey`, `solve`. Modules of the core import each other by
+their own paths, never this root.
 """
+
+from __future__ import annotations
+
+from wobble.core.face import PlaceSurvey, Suspect, load, solve, survey
+
+__all__ = ["PlaceSurvey", "Suspect", "load", "solve", "survey"]

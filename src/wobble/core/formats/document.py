@@ -42,7 +42,7 @@ from wobble.core.job import (
     surface_extent,
 )
 from wobble.core.job.unit import ScrewFeet
-from wobble.core.solve import Result
+from wobble.core.stages import Result
 
 T = TypeVar("T")
 

@@ -15,7 +15,7 @@ from wobble.core.fit.divide import Divided, equal_openings, equal_trim, true_boa
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.formats.cutting import scribe_dxf, scribe_svg, scribe_words, tiles
 from wobble.core.length import LengthUnit
-from wobble.core.solve import PlaceFit, compare, solve_fit, with_decisions
+from wobble.core.stages import PlaceFit, compare, solve_fit, with_decisions
 from wobble.site import edits, rows
 from wobble.site.api.jobs import StoredJob, stored
 from wobble.site.api.wire import answer, body, describe

@@ -15,7 +15,7 @@ from wobble.core.facts import Fact
 from wobble.core.formats.scan import read_points, thin
 from wobble.core.gauge.surveyed import Surveyed
 from wobble.core.gauge.traits import Trait
-from wobble.core.solve import find_place, solve_gauge, solve_traits
+from wobble.core.stages import find_place, solve_gauge, solve_traits
 from wobble.site import edits, rows
 from wobble.site.api.wire import answer, body, describe
 

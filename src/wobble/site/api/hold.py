@@ -14,7 +14,7 @@ from wobble.core.hold.rests.furring import Furring
 from wobble.core.hold.rests.grids import GridError, Laid, hanging_wall, peg_grid
 from wobble.core.hold.result import PlaceHold
 from wobble.core.length import LengthUnit
-from wobble.core.solve import solve_furring, solve_hold
+from wobble.core.stages import solve_furring, solve_hold
 from wobble.site import edits, rows
 from wobble.site.api.jobs import StoredJob, stored
 from wobble.site.api.wire import answer, body, describe

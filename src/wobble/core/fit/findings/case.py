@@ -38,8 +38,8 @@ def say(case: Case, value_mm: float) -> str:
 
 
 def place_of(case: Case, spot: Spot, second: str) -> str:
-    """Return where a spot is: whole millimetres are enough to find it again."""
-    along, other = (format_length(value, case.units, decimals=0) for value in spot)
+    """Return where a spot is: whole millimetres are enough to find it again, and a corner is at 0 from either side."""
+    along, other = (format_length(max(value, 0.0), case.units, decimals=0) for value in spot)
     return f"{along} along, {other} {second}"
 
 

@@ -11,9 +11,11 @@ from wobble.core.finding import Finding
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.findings.case import Case, say, unit_name
 from wobble.core.fit.findings.sides import SIDE_RULES, TOUCH_MM, chances
+from wobble.core.fit.level.feet import Foot
 from wobble.core.fit.overhead.hangers import hangs_from_ceiling
 from wobble.core.fit.run.tiers import tiers
 from wobble.core.job import Unit
+from wobble.core.job.unit import ScrewFeet
 
 REVEAL_MM = 5.0
 REVEAL_MOST_MM = 60.0
@@ -72,13 +74,15 @@ def feet_and_legs(case: Case) -> Iterator[Finding]:
     feet = case.whole.feet
     past = [f for f in feet if not f.reaches]
     if past:
-        worst = max(past, key=lambda f: abs(f.long.value_mm))
+        worst = max(past, key=lambda f: _past(case, f))
+        too_long = worst.long.value_mm < worst.now_mm
         yield Finding(
             code="feet-past",
             severity="stop",
             title=f"{len(past)} feet past their thread",
-            text=f"Under {unit_name(case, worst.unit)}, {worst.corner}, it would be {say(case, worst.long.value_mm)} "
-            "long. Start level elsewhere, or put a plate under it.",
+            text=f"Under {unit_name(case, worst.unit)}, {worst.corner}, it would be {say(case, _past(case, worst))} "
+            f"{'shorter than it goes' if too_long else 'longer than it goes'}. Start level elsewhere"
+            f"{'.' if too_long else ', or put a plate under it.'}",
             figure=worst.long,
             about=tuple(f.support for f in past),
         )
@@ -102,8 +106,27 @@ def feet_and_legs(case: Case) -> Iterator[Finding]:
         )
 
 
+def _past(case: Case, foot: Foot) -> float:
+    """Return how far a foot is asked past its shortest or its longest, mm."""
+    standing = next(u.standing for u in case.place.units if u.id == foot.unit)
+    if not isinstance(standing, ScrewFeet):
+        return 0.0
+    return max(standing.least_mm - foot.long.value_mm, foot.long.value_mm - standing.most_mm, 0.0)
+
+
 def flat_parts(case: Case) -> Iterator[Finding]:
     """Tops and shelves: whether they get in, how they sag, what the wood does."""
+    made = {part.unit for part in case.whole.flats}
+    for unit in case.place.units if case.plan is not None else ():
+        if unit.flat and unit.id not in made:
+            yield Finding(
+                code="flat-no-room",
+                severity="stop",
+                about=(unit.id,),
+                title=f"The walls leave {unit.name} no room",
+                text="Where it lies, what it is cut to stands past its other end. Check which walls it meets, and from "
+                "which line they were read.",
+            )
     for part in case.whole.flats:
         name = unit_name(case, part.unit)
         if part.tilt is not None and max(part.tilt.straight, part.tilt.tilted) < SURE:
@@ -167,7 +190,7 @@ def obstacles(case: Case) -> Iterator[Finding]:
         thing = obstacle.name if obstacle is not None else "Air"
         yield Finding(
             code=item.code,
-            about=(item.unit, item.obstacle) if item.obstacle else (item.unit,),
+            about=(item.unit, item.obstacle or item.what),
             severity=item.severity,
             title=f"{thing} at {unit_name(case, item.unit)}: {item.what}",
             text=item.text,
@@ -271,6 +294,11 @@ def inside_corner(case: Case) -> Iterator[Finding]:
         Step(label="Right edge of ours", value_mm=ours.right_mm),
         Step(label="Front of theirs, along us", sign=-1, value_mm=place.width_mm - theirs.depth_mm - theirs.out_mm),
     )
+    if out < along:
+        steps = (
+            Step(label="Front of ours", value_mm=ours.depth_mm + ours.out_mm),
+            Step(label="Where theirs begins, out from our back", sign=-1, value_mm=theirs.x_mm),
+        )
     if min(along, out) > TOUCH_MM:
         yield Finding(
             code="corner-overlap",

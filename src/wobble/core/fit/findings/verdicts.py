@@ -10,6 +10,8 @@ from collections.abc import Callable, Iterator
 from functools import partial
 from typing import Literal
 
+from msgspec.structs import replace
+
 from wobble.core.confidence import SURE
 from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding, in_order
@@ -178,7 +180,9 @@ def _cut(case: Case, where: str) -> Finding:
     assert case.plan is not None  # noqa: S101 - asked for by who calls
     base = case.plan.base
     cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
-    figure = Figure(value_mm=base.deepest_cut_mm, sd_mm=base.over_high_spot.sd_mm, working=base.over_high_spot.working)
+    over = base.over_high_spot
+    turned = tuple(replace(step, sign=-1 if step.sign == 1 else 1) for step in over.working[::-1])
+    figure = Figure(value_mm=base.deepest_cut_mm, sd_mm=over.sd_mm, working=turned)
     if case.asked is not None and base.deepest_cut_mm > MOST_CUT_MM:
         return Finding(
             code="top-too-low",

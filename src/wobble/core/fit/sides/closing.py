@@ -159,6 +159,8 @@ def _face_frame(
 ) -> FaceFrame | None:
     if closing.school != "face frame first" or frame is None or box is None:
         return None
+    if min(f.least.value_mm for f in fillers) + closing.board_mm <= 0:  # the run stands into a wall: that is told
+        return None
     return face_frame(tier, tuple((f.side, f.bottom, f.top, f.blank_mm) for f in fillers), frame, box, closing)
 
 

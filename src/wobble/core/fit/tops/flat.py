@@ -22,6 +22,9 @@ from wobble.core.gauge.survey import Survey
 from wobble.core.job import Place, Unit, Value
 from wobble.core.job.unit import Board, OnCleats
 
+LEAST_CLEAT_MM = 50.0
+LEAST_MM = 10.0
+"""What is shorter or less deep than this is no top and no shelf."""
 CLEAT_SHORT_MM = 3.0
 """A cleat is cut this much short at each end: it never has to be fitted to a corner."""
 TILTS = np.radians(np.linspace(0.0, 85.0, 171))
@@ -95,9 +98,12 @@ def flat_parts(
     """Return every top and shelf of a place, and the edges of them that are scribed."""
     parts, edges = [], []
     for unit in place.units:
-        if unit.flat:
-            part, cuts = _blanked(_part(survey, place, walls, unit, stand), survey, walls, unit, stand)
-            parts.append(part)
+        if not unit.flat:
+            continue
+        part = _part(survey, place, walls, unit, stand)
+        if part is not None:  # walls that cross, or a wall past its other end, leave it nothing: that is told
+            whole, cuts = _blanked(part, survey, walls, unit, stand)
+            parts.append(whole)
             edges += cuts
     return tuple(parts), tuple(edges)
 
@@ -107,7 +113,7 @@ def _meets(walls: Walls, survey: Survey, unit: Unit) -> tuple[WallName, ...]:
     return tuple(w for w in ("left", "right", "back") if w in unit.meets and known[w] is not None)
 
 
-def _part(survey: Survey, place: Place, walls: Walls, unit: Unit, stand: Stand) -> FlatPart:
+def _part(survey: Survey, place: Place, walls: Walls, unit: Unit, stand: Stand) -> FlatPart | None:
     z = stand.base_mm + unit.over_base_mm
     meets = _meets(walls, survey, unit)
     back, front = stand.back_at(unit), stand.back_at(unit) + unit.depth_mm
@@ -116,6 +122,9 @@ def _part(survey: Survey, place: Place, walls: Walls, unit: Unit, stand: Stand) 
     y_left, y_right = _backs(survey, unit, meets, z, stand)
     corners = ((left_back, y_left), (right_back, y_right), (right_front, front), (left_front, front))
     at_left, at_right = _depths(survey, unit, meets, (left_back, right_back), z, stand)
+    least = min(f.value_mm for f in (*lengths.values(), at_left, at_right))
+    if least < LEAST_MM:
+        return None
     board = unit.board
     across = unit.depth_mm
     moves = None if board is None else movement(board, across)
@@ -333,7 +342,7 @@ def _cleats(
         if wall in meets:
             long = math.dist(near, far) - (thick if "back" in meets else 0.0) - unit.toe_recess_mm
             out.append(Cleat(wall="left" if wall == "left" else "right", long_mm=_short(long, 1.0), top_mm=z))
-    return tuple(out)
+    return tuple(c for c in out if c.long_mm >= LEAST_CLEAT_MM)
 
 
 def _short(long_mm: float, sd_mm: float) -> float:

@@ -12,7 +12,7 @@ from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.errors import SurveyError
-from wobble.core.finding import Finding
+from wobble.core.finding import Finding, in_order
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.compare import Outcome, outcome
 from wobble.core.fit.cutouts.cutouts import Cutout
@@ -54,7 +54,7 @@ from wobble.core.job import (
     Value,
 )
 from wobble.core.length import LengthUnit
-from wobble.core.part import Part
+from wobble.core.part import Fastener, Part
 
 
 class PlaceFit(Value, frozen=True, kw_only=True):
@@ -96,10 +96,26 @@ class PlaceFit(Value, frozen=True, kw_only=True):
 class PlaceResult(Value, frozen=True, kw_only=True):
     """All stages of one place."""
 
+    place: str
     gauge: Surveyed
     traits: tuple[Trait, ...]
     fit: PlaceFit
     hold: PlaceHold
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """What every stage tells, stops first."""
+        return in_order((*self.fit.findings, *self.hold.findings))
+
+    @property
+    def parts(self) -> tuple[Part, ...]:
+        """All that is made."""
+        return (*self.fit.parts, *self.hold.parts)
+
+    @property
+    def fasteners(self) -> tuple[Fastener, ...]:
+        """All that is driven."""
+        return self.hold.fasteners
 
 
 class Result(Value, frozen=True, kw_only=True):
@@ -160,6 +176,13 @@ def ground_of(job: Job, place_id: str) -> Ground | None:
     if not place.units or (any(on_floor(u) for u in place.units) and not survey_of(job, place_id).measured("floor")):
         return None
     return _ground(GroundInput(survey_input(job, place), place.units, place.back_line))
+
+
+def forget() -> None:
+    """Forget all that is remembered between two decisions: for timing, and for tests that compare with it."""
+    for remembered in (_survey, _walls, _ground):
+        remembered.cache_clear()
+    _CASES.clear()
 
 
 def solve_gauge(job: Job, place_id: str) -> Surveyed:
@@ -337,6 +360,7 @@ def solve(job: Job) -> Result:
         job=job.name,
         places=tuple(
             PlaceResult(
+                place=b.id,
                 gauge=solve_gauge(job, b.id),
                 traits=solve_traits(job, b.id),
                 fit=solve_fit(job, b.id),
