@@ -12,7 +12,7 @@ from typing import Annotated, Literal, TypeVar
 from msgspec import Meta
 
 from wobble.core.axes import Spot, SurfaceName
-from wobble.core.value import Coordinate, Count, Key, Moment, Name, NotNegative, Positive, Text, Value
+from wobble.core.value import Coordinate, Count, Key, Moment, Name, NotNegative, Positive, Text, Title, Value
 
 Method = Literal["scanner", "magnet", "knock", "trial hole", "nail seen"]
 Sees = Literal["centre", "left edge", "right edge", "screw", "hit", "miss", "something else"]
@@ -173,7 +173,7 @@ Treatment = Literal["keep clear", "notch", "bridge", "access hole", "duct", "rem
 class Obstacle(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="obstacle"):
     """Something in the way on a surface, at its lower corner `at`, of a size on the surface's two axes."""
 
-    name: Name
+    name: Title
     kind: ObstacleKind
     surface: SurfaceName
     at: tuple[Coordinate, Coordinate]

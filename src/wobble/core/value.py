@@ -8,6 +8,8 @@ from typing import Annotated
 import msgspec
 from msgspec import Meta
 
+Title = Annotated[str, Meta(min_length=1, max_length=200, pattern=r"\S")]
+"""What something is called: never nothing."""
 Name = Annotated[str, Meta(max_length=200)]
 Key = Annotated[str, Meta(min_length=1, max_length=80, pattern=r"^[A-Za-z0-9][A-Za-z0-9._-]*$")]
 Text = Annotated[str, Meta(max_length=4000)]

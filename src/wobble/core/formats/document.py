@@ -8,9 +8,8 @@ from __future__ import annotations
 
 import json
 import math
-import re
 from collections import Counter
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Mapping, Sequence
 from typing import Any, TypeVar
 
 import msgspec
@@ -18,6 +17,7 @@ import numpy as np
 
 from wobble.core.errors import DocumentError, SurveyError
 from wobble.core.facts import READING_KINDS, Fact
+from wobble.core.formats.faults import plain_json, refused
 from wobble.core.formats.version_1 import from_version_1
 from wobble.core.gauge.observe import square_defect
 from wobble.core.job import (
@@ -47,16 +47,10 @@ from wobble.core.stages import Result
 T = TypeVar("T")
 
 LARGEST_DOCUMENT_BYTES = 10 * 1024 * 1024
+MOST_READINGS = 2000
+"""So many readings of a place are adjusted together in a few seconds, whatever their noise."""
 EDGE_TOLERANCE_MM = 0.5
 STRAIGHTEDGE_TOLERANCE_MM = 5.0
-_PATH = re.compile(r"^(?P<message>.*?)(?: - at `(?P<path>[^`]*)`)?$", re.DOTALL)
-_MENDS = (
-    ("unknown field", "Take the key out, or check its spelling against the schema."),
-    ("missing required field", "Add it."),
-    ("Invalid enum value", "Use one of the values that the schema lists."),
-    ("Invalid value", "Use one of the values that the schema lists."),
-    ("", "Give a value of the kind that is expected."),
-)
 
 
 def write_job(job: Job) -> bytes:
@@ -88,79 +82,24 @@ def read_job(data: bytes) -> Job:
             mend="Split it into several jobs.",
             path="$",
         )
-    job = _first_version(data) if version_of(data) == 1 else decode(data, Job)
+    plain = plain_json(data)
+    if isinstance(plain, dict) and plain.get("version") == 1:
+        plain = from_version_1(plain)
+    job = _converted(plain, Job)
     check_job(job)
     return job
 
 
-def version_of(data: bytes) -> int | None:
-    """Return the version that a document says it has; None where it says none."""
-    try:
-        return msgspec.json.decode(data, type=_Version).version
-    except (msgspec.MsgspecError, UnicodeDecodeError, RecursionError):
-        return None
-
-
-class _Version(msgspec.Struct):
-    version: int
-
-
-def _first_version(data: bytes) -> Job:
-    """Return the job in a document of version 1, its faults told by the paths of that version where they can be."""
-    job = from_version_1(decode(data, dict[str, Any]))
-    try:
-        return msgspec.convert(job, Job)
-    except msgspec.ValidationError as fault:
-        raise _refused(fault) from None
-
-
 def decode(data: bytes, kind: type[T]) -> T:
     """Return JSON as a value of a kind, its faults told as a `DocumentError`."""
+    return _converted(plain_json(data), kind)
+
+
+def _converted(plain: Any, kind: type[T]) -> T:
     try:
-        return msgspec.json.decode(data, type=kind)
+        return msgspec.json.decode(msgspec.json.encode(plain), type=kind)
     except msgspec.ValidationError as fault:
-        raise _refused(fault) from None
-    except (msgspec.DecodeError, UnicodeDecodeError, RecursionError) as fault:
-        raise _malformed(data, str(fault)) from None
-
-
-def _refused(fault: msgspec.ValidationError) -> DocumentError:
-    """Return a fault of the schema with its path and its mend."""
-    match = _PATH.match(str(fault))
-    message, path = (match["message"], match["path"] or "$") if match else (str(fault), "$")
-    mend = next(mend for start, mend in _MENDS if start in message)
-    return DocumentError(f"{message}.", mend=mend, path=path)
-
-
-def _malformed(data: bytes, fault: str) -> DocumentError:
-    """Say where a document stops being JSON; NaN and infinity are named by their path."""
-    try:
-        loose = json.loads(data)
-    except json.JSONDecodeError as where:
-        return DocumentError(
-            f"This is not JSON: {where.msg.lower()} at line {where.lineno}, column {where.colno}.",
-            mend="Check the file there, or export it again.",
-            path="$",
-        )
-    except (UnicodeDecodeError, RecursionError):
-        return DocumentError("This is not JSON text.", mend="Choose a job document exported from Wobble.", path="$")
-    for path, number in _numbers(loose, "$"):
-        if not math.isfinite(number):
-            return DocumentError(
-                f"{number} is not a length.", mend="Give a finite number, or take the entry out.", path=path
-            )
-    return DocumentError(f"This is not JSON: {fault}.", mend="Export it again.", path="$")
-
-
-def _numbers(value: Any, path: str) -> Iterator[tuple[str, float]]:
-    if isinstance(value, float):
-        yield path, value
-    elif isinstance(value, dict):
-        for key, inner in value.items():
-            yield from _numbers(inner, f"{path}.{key}")
-    elif isinstance(value, list):
-        for i, inner in enumerate(value):
-            yield from _numbers(inner, f"{path}[{i}]")
+        raise refused(fault, kind, plain) from None
 
 
 def check_job(job: Job) -> None:
@@ -226,6 +165,12 @@ def _check_place(place: Place, instruments: set[str], path: str) -> None:
     _check_unique(f"{path}.surfaces", list(place.surfaces), "surface")
     _check_unique(f"{path}.alternatives", [a.name for a in place.alternatives], "alternative")
     _check_unique(f"{path}.facts", [f.id for f in place.facts], "fact")
+    if len(place.readings) > MOST_READINGS:
+        raise DocumentError(
+            f"Place {place.name} has {len(place.readings)} readings; {MOST_READINGS} is the most.",
+            mend="Bring many points in as a scan, which is thinned, or make two places of it.",
+            path=f"{path}.facts",
+        )
     for i, unit in enumerate(place.units):
         if isinstance(unit.standing, ScrewFeet) and unit.standing.least_mm >= unit.standing.most_mm:
             raise DocumentError(
@@ -352,6 +297,13 @@ def check_reading(place: Place, reading: Reading, instruments: set[str], across:
                     path=path,
                 )
     match reading:
+        case Slope() if abs(reading.value) > (most := _steepest(reading)):
+            unit = {"mm": "mm over its length", "mm/m": "mm/m", "deg": "°"}[reading.unit]
+            raise DocumentError(
+                f"A rise of {reading.value:g} {unit} is no floor and no wall; {most:g} {unit} is the most.",
+                mend="Check the number and its unit: mm, mm/m or degrees.",
+                path=f"{path}.value",
+            )
         case Slope() | Gap() if math.dist(reading.start, reading.end) < 1.0:
             raise DocumentError(
                 "It needs two different spots.", mend="Give the spots under both ends of the level or edge.", path=path
@@ -364,6 +316,11 @@ def check_reading(place: Place, reading: Reading, instruments: set[str], across:
             _check_set_up(reading, across, path)
         case _:
             pass
+
+
+def _steepest(reading: Slope) -> float:
+    """Return the steepest slope that a level can be laid on, in the reading's own unit: 45°."""
+    return {"mm": max(math.dist(reading.start, reading.end), 1.0), "mm/m": 1000.0, "deg": 45.0}[reading.unit]
 
 
 def _check_gap(reading: Gap, path: str) -> None:

@@ -19,6 +19,8 @@ SCHOOLS = {"front frame first": "face frame first", "scribed panel": "end panel"
 def from_version_1(old: Plain) -> Plain:
     """Return a document of version 1 as one of version 2."""
     job = _renamed(old, {"place": "address", "bays": "places"}) | {"version": 2}
+    if "instruments" in job:
+        job["instruments"] = _each(job, "instruments", _named)
     if isinstance(job.get("places"), list):
         job["places"] = [_place(bay) if isinstance(bay, dict) else bay for bay in job["places"]]
     return job
@@ -26,13 +28,16 @@ def from_version_1(old: Plain) -> Plain:
 
 def _place(bay: Plain) -> Plain:
     place = {key: value for key, value in bay.items() if key not in ("readings", "detections", "notes", "marks")}
+    place = _named(place)
+    if "set_ups" in place:
+        place["set_ups"] = _each(place, "set_ups", _named)
     written = {"written_at": "taken_at", "written_by": "taken_by"}
     facts = _each(bay, "readings", _tagged)
     facts += _each(bay, "detections", lambda found: _tagged(found, "detection"))
     facts += _each(bay, "notes", lambda note: _tagged(_renamed(note, written), "note"))
     times = [str(fact["taken_at"]) for fact in facts if isinstance(fact, dict) and "taken_at" in fact]
     seen_at = {"taken_at": min(times, default=LONG_AGO)}
-    facts += _each(bay, "marks", lambda mark: _tagged(mark | seen_at, "obstacle"))
+    facts += _each(bay, "marks", lambda mark: _tagged(_named(mark) | seen_at, "obstacle"))
     if facts:
         place["facts"] = _told_apart(facts)
     if "units" in place:
@@ -50,6 +55,11 @@ def _each(of: Mapping[str, Any], key: str, turn: Callable[[Plain], Plain]) -> li
     if found is None:
         return []
     return [turn(item) if isinstance(item, dict) else item for item in found] if isinstance(found, list) else [found]
+
+
+def _named(old: Plain) -> Plain:
+    """Return a thing with a name: what nobody named is called by its id."""
+    return old | {"name": old["id"]} if old.get("name") == "" and "id" in old else old
 
 
 def _renamed(old: Mapping[str, Any], names: Mapping[str, str]) -> Plain:
@@ -82,7 +92,7 @@ def _told_apart(facts: list[Any]) -> list[Any]:
 
 
 def _unit(unit: Plain) -> Plain:
-    unit = dict(unit)
+    unit = _named(dict(unit))
     if unit.get("holds") == "nothing":  # what nobody chose was written like that, and is never safe to plan with
         del unit["holds"]
     if "kind" in unit:

@@ -16,6 +16,8 @@ from functools import cached_property, lru_cache
 import numpy as np
 from numpy.typing import NDArray
 from scipy.linalg import cho_factor, cho_solve, solve_triangular
+from scipy.linalg.lapack import dpotri
+from scipy.sparse import csr_array
 
 from wobble.core.gauge.observe import Observation
 from wobble.core.gauge.prior import Floats, SurfacePrior
@@ -75,7 +77,28 @@ class Adjustment:
     @cached_property
     def precision(self) -> Floats:
         """S⁻¹, shape (n_readings, n_readings)."""
-        return np.asarray(cho_solve((self.factor, True), np.eye(len(self.residual))))
+        inverse, _ = dpotri(self.factor, lower=1)
+        upper = np.triu_indices(len(inverse), 1)
+        inverse[upper] = inverse.T[upper]
+        return np.asarray(inverse)
+
+    def only(self, kept: NDArray[np.intp]) -> Adjustment:
+        """Return the adjustment of some of the observations: what all share need not be put together again."""
+        designs = {}
+        for surface, seen in self.designs.items():
+            weights = seen.weights[kept]
+            used = np.any(weights != 0, axis=0)
+            if used.any():
+                designs[surface] = SurfaceDesign(seen.spots[used], weights[:, used])
+        return Adjustment(
+            tuple(self.observations[i] for i in kept),
+            self.priors,
+            designs,
+            self.unknowns,
+            self.unknown_weights[kept],
+            self.covariance[np.ix_(kept, kept)],
+            self.residual[kept],
+        )
 
     @cached_property
     def reading_index(self) -> tuple[tuple[str, ...], NDArray[np.intp]]:
@@ -282,7 +305,10 @@ def adjust(
     covariance = covariance + (unknown_weights * np.asarray([unknowns[n][1] ** 2 for n in names])) @ unknown_weights.T
     for surface, seen in designs.items():
         prior = priors[surface]
-        covariance = covariance + seen.weights @ prior.covariance(seen.spots, seen.spots) @ seen.weights.T
+        # a reading sees one to three spots of thousands: most of the weights are zero
+        sparse = csr_array(seen.weights)
+        half = sparse @ prior.covariance(seen.spots, seen.spots)
+        covariance += sparse @ np.ascontiguousarray(half.T)
         expected = expected + seen.weights.sum(axis=1) * prior.level_mm
     residual = np.asarray([o.value_mm for o in observations]) - expected
     return Adjustment(

@@ -7,12 +7,12 @@ Rasmussen & Williams 2006, section 5.4.2). The worst is put out and the rest tes
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
 
 import numpy as np
-from numpy.typing import NDArray
 from scipy.special import ndtri
 
 from wobble.core.gauge.adjust import Adjustment
@@ -39,53 +39,44 @@ def critical_z(n_readings: int) -> float:
 
 
 def disagreements(adjustment: Adjustment) -> tuple[Disagreement, ...]:
-    """Return the verdict of every reading, in the order of the adjustment's observations."""
+    """Return the verdict of every reading, in the order of the adjustment's observations.
+
+    The worst is put out, and all others are looked at anew without it, until none is past the limit. What is left of
+    the precision Q without a set R is Q − Q_R Q_RR⁻¹ Q_Rᵀ; it is never written down, one column is enough for each
+    reading put out. A reading of R stands (Q_RR⁻¹ (Q r)_R) from what those left say, with the covariance Q_RR⁻¹.
+    """
     n = len(adjustment.observations)
     if n == 0:
         return ()
     limit = critical_z(n)
-    kept = np.arange(n)
     precision = adjustment.precision
+    pulled, diagonal = precision @ adjustment.residual, np.diag(precision).copy()
+    weighted, kept = pulled.copy(), np.ones(n, dtype=bool)
     out: list[int] = []
-    while len(kept) > 2:
-        z = _ratios(precision, adjustment.residual[kept])
+    columns: list[Floats] = []
+    while kept.sum() > 2:
+        z = np.where(kept, weighted / np.sqrt(np.maximum(diagonal, 1e-300)), 0.0)
         worst = int(np.argmax(np.abs(z)))
         if abs(z[worst]) <= limit:
             break
-        out.append(int(kept[worst]))
-        precision = _without(precision, worst)
-        kept = np.delete(kept, worst)
-    by, sd = _predictions(adjustment, kept, precision)
+        column = precision[:, worst].copy()
+        for earlier in columns:
+            column -= earlier * earlier[worst]
+        column /= math.sqrt(column[worst])
+        weighted = weighted - column * (weighted[worst] / column[worst])
+        diagonal = diagonal - column**2
+        columns.append(column)
+        kept[worst] = False
+        out.append(worst)
+    by, sd = np.empty(n), np.empty(n)
+    by[kept], sd[kept] = weighted[kept] / diagonal[kept], 1.0 / np.sqrt(diagonal[kept])
+    if out:
+        among = np.linalg.inv(precision[np.ix_(out, out)])
+        by[out], sd[out] = among @ pulled[out], np.sqrt(np.maximum(np.diag(among), 1e-12))
     return tuple(
-        Disagreement(o.reading_id, float(by[i]), float(sd[i]), float(by[i] / sd[i]), i in out)
+        Disagreement(o.reading_id, float(by[i]), float(sd[i]), float(by[i] / sd[i]), not kept[i])
         for i, o in enumerate(adjustment.observations)
     )
-
-
-def _ratios(precision: Floats, residual: Floats) -> Floats:
-    return np.asarray((precision @ residual) / np.sqrt(np.diag(precision)))
-
-
-def _without(precision: Floats, index: int) -> Floats:
-    """Return the precision matrix after reading `index` is put out (inverse of a submatrix by a rank-one step)."""
-    keep = np.delete(np.arange(len(precision)), index)
-    column = precision[keep, index]
-    return np.asarray(precision[np.ix_(keep, keep)] - np.outer(column, column) / precision[index, index])
-
-
-def _predictions(adjustment: Adjustment, kept: NDArray[np.intp], precision: Floats) -> tuple[Floats, Floats]:
-    """Return every reading less what the other kept readings predict, and its standard deviation, mm."""
-    n = len(adjustment.observations)
-    by, sd = np.empty(n), np.empty(n)
-    diagonal = np.diag(precision)
-    by[kept] = (precision @ adjustment.residual[kept]) / diagonal
-    sd[kept] = 1.0 / np.sqrt(diagonal)
-    for i in np.setdiff1d(np.arange(n), kept):
-        cross = adjustment.covariance[i, kept]
-        weights = precision @ cross
-        by[i] = adjustment.residual[i] - weights @ adjustment.residual[kept]
-        sd[i] = np.sqrt(max(adjustment.covariance[i, i] - weights @ cross, 1e-12))
-    return by, sd
 
 
 @dataclass(frozen=True, slots=True)

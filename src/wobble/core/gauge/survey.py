@@ -6,8 +6,12 @@ knocked in the midst of its round counts as two.
 
 from __future__ import annotations
 
+import math
+from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+
+import numpy as np
 
 from wobble.core.gauge.adjust import Adjustment, adjust
 from wobble.core.gauge.causes import likely_cause
@@ -20,8 +24,19 @@ from wobble.core.job import Instrument, Job, Measured, Place, Reading, SurfaceNa
 
 TIED_SD_MM = 25.0
 """A surface whose place is better known than this is tied to the datum mark (or to the corner, for a wall)."""
+MOST_OBSERVATIONS = 2000
+"""More numbers than this are not adjusted together: time grows with the cube, and surfaces are known long before."""
 KNOCKED_SD_MM = 50.0
 """How far a set-up may have been knocked, before the readings say."""
+
+
+@dataclass(frozen=True)
+class Thinned:
+    """A reading of many numbers of which only some are used: which, how many, and how many it has."""
+
+    reading_id: str
+    used: int
+    of: int
 
 
 @dataclass(frozen=True)
@@ -34,6 +49,7 @@ class Survey:
         disagreements: One verdict per standing reading of the place's own, in order.
         readings: The readings by id.
         knock: The set-up that was knocked, if one was.
+        thinned: Readings of many numbers of which only some are used.
         instruments: What the job has to measure with.
     """
 
@@ -42,6 +58,7 @@ class Survey:
     disagreements: tuple[Disagreement, ...]
     readings: dict[str, Reading]
     knock: Knock | None = None
+    thinned: tuple[Thinned, ...] = ()
     instruments: tuple[Instrument, ...] = ()
 
     @property
@@ -83,7 +100,7 @@ def survey(given: SurveyInput) -> Survey:
     place = given.place
     standing = active_readings(place)
     told = borrowed(place, given.neighbours, instruments)
-    observed = [*observations(place, standing, instruments), *told.observations]
+    observed, thinned = _thinned([*observations(place, standing, instruments), *told.observations])
     others = unknowns(place, standing, instruments.values()) | dict(told.unknowns or {})
     priors: dict[SurfaceName, SurfacePrior] = {s: surface_prior(place, s) for s in place.surfaces}
     whole, verdicts, cleared = _cleared(observed, priors, others)
@@ -99,8 +116,31 @@ def survey(given: SurveyInput) -> Survey:
         whole, verdicts, cleared = _cleared(observed, priors, others)
     own = {r.id: r for r in standing}
     return Survey(
-        place, cleared, by_reading([v for v in verdicts if v.reading_id in own]), own, knock, given.instruments
+        place, cleared, by_reading([v for v in verdicts if v.reading_id in own]), own, knock, thinned, given.instruments
     )
+
+
+def _thinned(observed: list[Observation]) -> tuple[list[Observation], tuple[Thinned, ...]]:
+    """Return observations, few enough to be adjusted together, and what was left out of readings of many numbers.
+
+    Single readings all stay: there is a limit to how many a place takes. Scans and profiles share what is left.
+    """
+    if len(observed) <= MOST_OBSERVATIONS:
+        return observed, ()
+    counts = Counter(o.reading_id for o in observed)
+    single = sum(n for n in counts.values() if n == 1)
+    many = sum(counts.values()) - single
+    share = max(MOST_OBSERVATIONS - single, MOST_OBSERVATIONS // 4) / many
+    out: list[Observation] = []
+    used: Counter[str] = Counter()
+    seen: Counter[str] = Counter()
+    for o in observed:
+        seen[o.reading_id] += 1
+        wanted = 1 if counts[o.reading_id] == 1 else math.ceil(seen[o.reading_id] * share)
+        if used[o.reading_id] < wanted:
+            used[o.reading_id] += 1
+            out.append(o)
+    return out, tuple(Thinned(id_, used[id_], n) for id_, n in counts.items() if used[id_] < n)
 
 
 def _knocked_name(knock: Knock) -> str:
@@ -128,5 +168,5 @@ def _cleared(
     """Return the adjustment of all readings, their verdicts, and the adjustment of those that agree."""
     whole = adjust(observed, priors, others)
     verdicts = disagreements(whole)
-    agreeing = [o for o, verdict in zip(observed, verdicts, strict=True) if not verdict.suspect]
-    return whole, verdicts, whole if len(agreeing) == len(observed) else adjust(agreeing, priors, others)
+    agreeing = np.flatnonzero([not verdict.suspect for verdict in verdicts])
+    return whole, verdicts, whole if len(agreeing) == len(observed) else whole.only(agreeing)

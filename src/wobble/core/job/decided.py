@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from wobble.core.value import Coordinate, Name, NotNegative, Positive, Value
+from wobble.core.value import Coordinate, NotNegative, Positive, Title, Value
 
 
 class HighSpot(Value, frozen=True, kw_only=True, tag_field="rule", tag="high spot"):
@@ -71,7 +71,7 @@ class Closing(Value, frozen=True, kw_only=True):
 class Alternative(Value, frozen=True, kw_only=True):
     """A set of decisions kept under a name, to compare with others."""
 
-    name: Name
+    name: Title
     datum: Datum
     back_line: BackLine
     closing: Closing = Closing()
@@ -80,7 +80,7 @@ class Alternative(Value, frozen=True, kw_only=True):
 class Doorway(Value, frozen=True, kw_only=True, tag_field="way", tag="doorway"):
     """An opening to carry through: clear width and height."""
 
-    name: Name
+    name: Title
     width_mm: Positive
     height_mm: Positive
 
@@ -88,7 +88,7 @@ class Doorway(Value, frozen=True, kw_only=True, tag_field="way", tag="doorway"):
 class Turn(Value, frozen=True, kw_only=True, tag_field="way", tag="turn"):
     """A right-angled corner between two corridors of these clear widths, under a ceiling."""
 
-    name: Name
+    name: Title
     from_mm: Positive
     into_mm: Positive
     height_mm: Positive = 2400.0
@@ -97,7 +97,7 @@ class Turn(Value, frozen=True, kw_only=True, tag_field="way", tag="turn"):
 class Stair(Value, frozen=True, kw_only=True, tag_field="way", tag="stair"):
     """A flight: clear width, headroom upright over the nosings, and its slope."""
 
-    name: Name
+    name: Title
     width_mm: Positive
     headroom_mm: Positive
     slope_deg: Annotated[float, Meta(ge=0, le=60)] = 40.0
@@ -106,14 +106,14 @@ class Stair(Value, frozen=True, kw_only=True, tag_field="way", tag="stair"):
 class StandUp(Value, frozen=True, kw_only=True, tag_field="way", tag="stand up"):
     """Where tall things are stood up: how high it is there at its lowest."""
 
-    name: Name
+    name: Title
     height_mm: Positive
 
 
 class Threshold(Value, frozen=True, kw_only=True, tag_field="way", tag="threshold"):
     """A step or threshold before the place that everything is lifted over, upright."""
 
-    name: Name
+    name: Title
     height_mm: Positive
 
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from wobble.core.value import Coordinate, Count, Key, Moment, Name, NotNegative, Positive, Value
+from wobble.core.value import Coordinate, Count, Key, Moment, NotNegative, Positive, Title, Value
 
 
 class FlipCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="flip"):
@@ -56,7 +56,7 @@ class Instrument(Value, frozen=True, kw_only=True):
     """
 
     id: Key
-    name: Name
+    name: Title
     kind: InstrumentKind = "tape"
     sigma_mm: Annotated[float, Meta(gt=0, le=50)] = 0.5
     checks: Annotated[tuple[InstrumentCheck, ...], Meta(max_length=50)] = ()

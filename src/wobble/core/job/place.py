@@ -14,14 +14,14 @@ from wobble.core.facts import READING_KINDS, Detection, Fact, Note, Obstacle, Re
 from wobble.core.job.backing import Backing
 from wobble.core.job.decided import Alternative, BackLine, Closing, Datum, HighSpot
 from wobble.core.job.unit import Unit
-from wobble.core.value import Coordinate, Key, Name, NotNegative, Positive, Value
+from wobble.core.value import Coordinate, Key, NotNegative, Positive, Title, Value
 
 
 class SetUp(Value, frozen=True, kw_only=True):
     """A reference plane across one axis, at `at_mm` on it; None when its place is not known."""
 
     id: Key
-    name: Name
+    name: Title
     across: Axis = "z"
     at_mm: Coordinate | None = None
     sigma_mm: NotNegative = 0.0
@@ -45,7 +45,7 @@ class Measured(Value, frozen=True, kw_only=True, dict=True):
     """
 
     id: Key
-    name: Name
+    name: Title
     kind: PlaceKind = "open"
     frame: Literal["gravity", "body"] = "gravity"
     character: Literal["true", "typical", "rough"] = "typical"

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from wobble.core.value import Coordinate, Key, Name, NotNegative, Positive, Value
+from wobble.core.value import Coordinate, Key, NotNegative, Positive, Title, Value
 
 UnitKind = Literal[
     "base",
@@ -176,7 +176,7 @@ class Unit(Value, frozen=True, kw_only=True):
     """
 
     id: Key
-    name: Name
+    name: Title
     kind: UnitKind = "base"
     x_mm: NotNegative
     width_mm: Positive

@@ -208,11 +208,12 @@ def usual_heights(case: Case) -> Iterator[Finding]:
         return
     low_seat, high_seat = SEAT_UNDER_TABLE_MM
     seat = f" A seat is good {say(case, low_seat)} to {say(case, high_seat)} under its table."
+    side = "over" if over_floor >= 0 else "under"
     yield Finding(
         code="unusual-height",
         severity="mind",
         title=f"An unusual height for {case.asked.to}",
-        text=f"{say(case, over_floor)} over the floor; usual is {say(case, low)} to {say(case, high)}. "
+        text=f"{say(case, abs(over_floor))} {side} the floor; usual is {say(case, low)} to {say(case, high)}. "
         "Sit, stand or lay a board on it before you build." + (seat if case.asked.to == "a seat" else ""),
     )
 

@@ -114,6 +114,18 @@ def knocked(case: Case) -> Iterator[Finding]:
     )
 
 
+def thinned(case: Case) -> Iterator[Finding]:
+    """Scans of more points than are adjusted together: how many are used."""
+    for one in case.survey.thinned:
+        yield Finding(
+            code="thinned",
+            severity="fine",
+            title=f"{one.used} of {one.of} points are used",
+            text="A place has more numbers than are needed together: its scans are thinned evenly, all readings stay.",
+            about=(one.reading_id,),
+        )
+
+
 def untied(case: Case) -> Iterator[Finding]:
     """A fixed top means nothing when no line of known height ties the floor to the mark."""
     if case.ground is None or case.ground.high_spot.tied:
@@ -295,6 +307,7 @@ def agreement(case: Case) -> Iterator[Finding]:
 RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     suspects,
     knocked,
+    thinned,
     missing,
     untied,
     base_height,
