@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Literal
 
+from wobble.core.codes import Code
 from wobble.core.figure import Figure
 from wobble.core.job import Value
 
@@ -23,7 +24,7 @@ class Finding(Value, frozen=True, kw_only=True):
             With the code they tell one finding from another.
     """
 
-    code: str
+    code: Code
     severity: Severity
     title: str
     text: str

@@ -1040,7 +1040,8 @@ export interface components {
         Cutout: {
             /** @default  */
             caution: string;
-            code: string;
+            /** @enum {unknown} */
+            code: "access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear";
             obstacle: string;
             /** @enum {unknown} */
             severity: "fine" | "mind" | "stop";
@@ -1385,7 +1386,7 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: string;
+            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "take-again" | "thinned") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */

@@ -6,6 +6,7 @@ import math
 from collections.abc import Callable, Iterator
 from typing import TYPE_CHECKING
 
+from wobble.core.codes import HoldCode
 from wobble.core.contents import contents_words
 from wobble.core.finding import Finding, Severity, in_order
 from wobble.core.hold.fastening import Held
@@ -73,7 +74,7 @@ def units_held(told: Told) -> Iterator[Finding]:
         )
 
 
-def _verdict(held: Held, unit: Unit) -> tuple[str, Severity]:
+def _verdict(held: Held, unit: Unit) -> tuple[HoldCode, Severity]:
     """Return the code and the severity of how one unit is held: what may fall on somebody is a stop."""
     if held.enough:
         return ("held-mind", "mind") if held.instead else ("held", "fine")

@@ -10,6 +10,7 @@ import math
 from collections.abc import Iterator
 from dataclasses import dataclass
 
+from wobble.core.codes import CutoutCode
 from wobble.core.finding import Severity
 from wobble.core.fit.cutouts.services import CAUTIONS
 from wobble.core.fit.run.stand import Stand
@@ -51,7 +52,7 @@ class Cutout(Value, frozen=True, kw_only=True):
         sizes: To mark out. caution: The safety word.
     """
 
-    code: str
+    code: CutoutCode
     obstacle: str
     unit: str
     severity: Severity
@@ -107,7 +108,9 @@ class _Met:
             Size(label="high" if self.obstacle.surface != "floor" else "deep", mm=top - low),
         )
 
-    def answer(self, code: str, severity: Severity, what: str, text: str, sizes: tuple[Size, ...] = ()) -> Cutout:
+    def answer(
+        self, code: CutoutCode, severity: Severity, what: str, text: str, sizes: tuple[Size, ...] = ()
+    ) -> Cutout:
         return Cutout(
             code=code,
             obstacle=self.obstacle.id,

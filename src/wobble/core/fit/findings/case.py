@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from wobble.core.axes import SURFACE_AXES, SurfaceName
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.result import Whole
 from wobble.core.fit.run.ground import Ground
@@ -37,10 +38,11 @@ def say(case: Case, value_mm: float) -> str:
     return format_length(value_mm, case.units, decimals=0 if whole else 1)
 
 
-def place_of(case: Case, spot: Spot, second: str) -> str:
+def place_of(case: Case, spot: Spot, surface: SurfaceName) -> str:
     """Return where a spot is: whole millimetres are enough to find it again, and a corner is at 0 from either side."""
-    along, other = (format_length(max(value, 0.0), case.units, decimals=0) for value in spot)
-    return f"{along} along, {other} {second}"
+    words = {"x": "along", "y": "out", "z": "up"}
+    said = zip(spot, SURFACE_AXES[surface], strict=False)
+    return ", ".join(f"{format_length(max(value, 0.0), case.units, decimals=0)} {words[axis]}" for value, axis in said)
 
 
 def unit_name(case: Case, unit_id: str) -> str:

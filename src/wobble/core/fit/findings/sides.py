@@ -40,7 +40,7 @@ def between_walls(case: Case) -> Iterator[Finding]:
             sd_mm=open_.least.sd_mm,
             working=(*open_.least.working, Step(label="Width of the run", sign=-1, value_mm=open_.wanted_mm)),
         )
-        tight = place_of(case, open_.at_left, "up").replace("along", "out")
+        tight = place_of(case, open_.at_left, "left")
         if open_.chance >= SURE:
             yield Finding(
                 code="goes-between",

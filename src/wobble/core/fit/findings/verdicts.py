@@ -64,7 +64,7 @@ def suspects(case: Case) -> Iterator[Finding]:
     for doubt in case.survey.suspects:
         reading = case.survey.readings[doubt.reading_id]
         surface, spot = reading_spots(reading)[0]
-        where = place_of(case, spot, "out" if surface in ("floor", "ceiling") else "up")
+        where = place_of(case, spot, surface)
         yield Finding(
             code="take-again",
             severity="stop",
@@ -161,7 +161,7 @@ def base_height(case: Case) -> Iterator[Finding]:
             figure=base.height,
         )
         return
-    where = place_of(case, base.high_spot_at, "out")
+    where = place_of(case, base.high_spot_at, "floor")
     if base.deepest_cut_mm > case.kit.tolerance_mm:
         yield _cut(case, where)
         return

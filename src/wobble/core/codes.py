@@ -1,0 +1,105 @@
+"""The stable names of all that can be told, by stage; a new one is added here and gets its case in the tests."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+GaugeCode = Literal["few-readings", "knocked", "no-back", "no-floor", "readings-agree", "take-again", "thinned"]
+SetOutCode = Literal[
+    "corner-handles",
+    "corner-overlap",
+    "fixing-above",
+    "gap-between",
+    "higher-than-room",
+    "larger-than-unit",
+    "no-floor-surface",
+    "no-opening",
+    "no-units",
+    "outside",
+    "overlap",
+    "past-place",
+    "under-floor",
+    "unusual-height",
+]
+LevelCode = Literal[
+    "base-height",
+    "cut-down",
+    "feet",
+    "feet-past",
+    "height-from-high-spot",
+    "height-unknown",
+    "heights-from-mark",
+    "kit-misses",
+    "legs-short",
+    "may-touch",
+    "packing",
+    "packing-deep",
+    "shims",
+    "too-tall",
+    "top-too-low",
+    "vague-shims",
+]
+SideCode = Literal[
+    "box-behind-frame",
+    "door-swing",
+    "drawer-lip",
+    "filler",
+    "filler-needs",
+    "goes-between",
+    "into-wall",
+    "scrapes",
+    "scribe-allowance",
+    "too-wide",
+    "walls-crossed",
+]
+FlatCode = Literal["flat-no-room", "moves", "sag", "seam", "top-goes", "top-stuck"]
+OverheadCode = Literal["rack", "rack-ceiling-unknown", "rack-into-ceiling"]
+AccessCode = Literal["goes-in", "stuck"]
+CutoutCode = Literal[
+    "access-hole",
+    "access-panel",
+    "air",
+    "beside-clear",
+    "beside-tight",
+    "hatch",
+    "moved-first",
+    "notch",
+    "notch-clear",
+    "notch-too-deep",
+    "outlet-buried",
+    "outlet-notch",
+    "radiator-covered",
+    "skirting-clear",
+    "skirting-hold-back",
+    "skirting-notch",
+    "taken-out",
+    "under-board",
+    "under-board-tight",
+    "vent-buried",
+    "vent-ducted",
+    "vent-grille-long",
+    "wire-bridged",
+    "wire-clear",
+]
+HoldCode = Literal[
+    "cleat-held",
+    "cleat-not-held",
+    "contents-assumed",
+    "floor-held",
+    "floor-not-held",
+    "found-disagrees",
+    "found-odd",
+    "held",
+    "held-if-found",
+    "held-mind",
+    "joists-other-way",
+    "kit-misses-packing",
+    "kit-short",
+    "nail-plate",
+    "no-plan",
+    "not-enough",
+    "not-held",
+    "rack-held",
+    "rack-not-held",
+]
+Code = GaugeCode | SetOutCode | LevelCode | SideCode | FlatCode | OverheadCode | AccessCode | CutoutCode | HoldCode
