@@ -10,8 +10,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from tests.alcove import alcove_job, lean
 from tests.catalogue import LINE, WHEN, box, floor_at, grid, job_of, offset
-from tests.core.test_sides import alcove_job, lean
 from wobble.core.errors import DocumentError
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.sides.swings import HANDLE_IN_MM, HANDLE_MARGIN_MM, Beside, past_square

@@ -9,8 +9,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from tests.alcove import alcove_job, lean
 from tests.catalogue import box
-from tests.core.test_sides import alcove_job, lean
 from wobble.core.fit.divide import DivideError, equal_openings, equal_trim, true_boards
 from wobble.core.fit.tops.boards import movement, sag, stiffness
 from wobble.core.fit.tops.flat import FlatPart

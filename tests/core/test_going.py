@@ -8,8 +8,8 @@ from collections.abc import Iterator
 import pytest
 from msgspec.structs import replace
 
+from tests.alcove import alcove_job, lean
 from tests.catalogue import WHEN, box
-from tests.core.test_sides import alcove_job, lean
 from wobble.core.figure import Figure
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.cutouts.cutouts import GRILLE_OPEN, TOE_GRILLE_MM, Cutout

@@ -9,9 +9,9 @@ from typing import Any
 import pytest
 from msgspec.structs import replace
 
+from tests.alcove import alcove_job, lean
 from tests.catalogue import LINE, WHEN, Screwed, box, floor_at, grid, job_of, offset
-from tests.core.test_hold import balanced, edges, found, held_of, job_before, restraint_of_hinge, restraint_of_rigid
-from tests.core.test_sides import alcove_job, lean
+from tests.studded import balanced, edges, found, held_of, job_before, restraint_of_hinge, restraint_of_rigid
 from wobble.core.contents import burdened
 from wobble.core.facts import Detection
 from wobble.core.hold.capacity.capacity import (

@@ -21,50 +21,17 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
-from tests.catalogue import EXACT, LINE, PLUMB, WHEN, box, floor_at, grid, job_of, offset
+from tests.alcove import alcove_job, lean
+from tests.catalogue import EXACT, WHEN, box, offset
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import tiers
 from wobble.core.fit.scribe.line import Edge, fewest_points, scribe
 from wobble.core.fit.sides.closing import Sides
 from wobble.core.fit.sides.schools import Filler, bow_taken
-from wobble.core.job import READING_KINDS, Closing, Job, Obstacle, SetUp, SurfaceName, Unit, with_facts
+from wobble.core.job import READING_KINDS, Job, Obstacle, with_facts
 from wobble.core.job.unit import Front, Spare
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.stages import solve_fit, survey_of
-
-MIDDLE = SetUp(id="middle", name="Plane up the middle", across="x", at_mm=1000.0)
-FLOOR = floor_at(grid(2000, 600, 5, 3), lambda x, y: 0.0)
-BACK = [
-    replace(offset(f"b{x}{z}", "back", (x, z), 500.0), set_up=PLUMB.id)
-    for x in (0.0, 500.0, 1000.0, 1500.0, 2000.0)
-    for z in (50.0, 400.0, 750.0)
-]
-
-
-def alcove_job(
-    left: object, right: object, *units: Unit, obstacles: tuple[Obstacle, ...] = (), **closing: object
-) -> Job:
-    """Return a place 2000 wide whose sides stand at x = left(y, z) and right(y, z), read exactly on a close grid."""
-    sides = []
-    for name, wall, sign in (("left", left, 1.0), ("right", right, -1.0)):
-        for y in np.linspace(0, 600, 5):
-            for z in np.linspace(0, 800, 5):
-                value = sign * (1000.0 - wall(y, z))  # type: ignore[operator]
-                surface: SurfaceName = "left" if name == "left" else "right"
-                sides.append(
-                    replace(offset(f"{name}{y}{z}", surface, (float(y), float(z)), float(value)), set_up=MIDDLE.id)
-                )
-    return job_of(
-        *FLOOR,
-        *BACK,
-        *sides,
-        width=2000.0,
-        units=units,
-        set_ups=(LINE, PLUMB, MIDDLE),
-        surfaces=("floor", "back", "left", "right"),
-        obstacles=obstacles,
-        closing=Closing(**closing),  # type: ignore[arg-type]
-    )
 
 
 def sides_of(job: Job) -> Sides:
@@ -73,11 +40,6 @@ def sides_of(job: Job) -> Sides:
 
 def filler(job: Job, side: str) -> Filler:
     return next(f for f in sides_of(job).fillers if f.side == side)
-
-
-def lean(by: float, wall: float = 0.0) -> object:
-    """A wall that comes in by `by` over the 600 from the back to the front."""
-    return lambda y, z: wall + by * y / 600.0
 
 
 def test_the_front_corners_decide_for_a_box_alone():
