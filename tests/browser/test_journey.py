@@ -67,7 +67,7 @@ def test_from_nothing_to_a_shim_list(desks):
         read = 1000 + 2 * at[0] / 600 + (10 if at == slipped else 0)
         expect(page.get_by_text(f"{at[0]:.0f} along, {at[1]:.0f} out").first).to_be_visible()
         type_reading(page, f"{read:.1f}")
-    expect(page.get_by_role("button", name=re.compile("Measure again"))).to_contain_text("slip of ten millimetres")
+    expect(page.get_by_role("button", name=re.compile("Measure again"))).to_contain_text("slip of one centimetre")
     expect(page.get_by_role("status")).to_have_text("kept")
     assert Fact.objects.count() == len(floor)
 
@@ -95,7 +95,7 @@ def test_the_misread_of_the_demo_is_pointed_out_and_taken_again(table):
     page = table.page
     workroom = table.open_demo()
     table.goto(workroom + "/north/fit")
-    expect(page.get_by_text("That looks like a slip of ten millimetres")).to_be_visible()
+    expect(page.get_by_text("That looks like a slip of one centimetre")).to_be_visible()
     before = shim_cell(page, "C Bench left", "back right").inner_text()
     table.goto(workroom + "/north/gauge")
     expect(page.get_by_text("2090 along, 60 out").first).to_be_visible()

@@ -38,7 +38,7 @@ def test_the_demo_has_one_misread_and_it_is_pointed_out_with_its_size():
     assert isinstance(truth, Offset)
     assert truth.at == (2090.0, 60.0)
     assert suspect.by_mm == pytest.approx(MISREAD_MM, abs=2 * suspect.sd_mm)
-    assert likely_slip(suspect.by_mm) == "a slip of ten millimetres"
+    assert likely_slip(suspect.by_mm) == "a slip of one centimetre"
 
 
 def test_two_misreads_are_both_found():
@@ -58,8 +58,8 @@ def test_one_or_two_readings_accuse_nobody():
 @pytest.mark.parametrize(
     ("by", "slip"),
     [
-        (10.9, "a slip of ten millimetres"),
-        (-9.2, "a slip of ten millimetres"),
+        (10.9, "a slip of one centimetre"),
+        (-9.2, "a slip of one centimetre"),
         (24.5, "a slip of one inch"),
         (15.0, ""),
         (0.4, ""),

@@ -258,7 +258,7 @@ def test_a_knocked_line_counts_as_two():
 @pytest.mark.parametrize(
     ("at", "wrong", "cause"),
     [
-        ((1500.0, 300.0), lambda d: d + 10.0, "a slip of ten millimetres"),
+        ((1500.0, 300.0), lambda d: d + 10.0, "a slip of one centimetre"),
         ((1500.0, 300.0), lambda d: d - 25.4, "a slip of one inch"),
         ((1500.0, 300.0), lambda d: 1100.5, "two digits swapped"),  # 1010.5 in truth
         ((1500.0, 300.0), lambda d: -d, "a reading from the wrong side of its line"),

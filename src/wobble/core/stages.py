@@ -194,7 +194,7 @@ def solve_gauge(job: Job, place_id: str) -> Surveyed:
 
 def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:
     """Return what a place is like."""
-    return traits(survey_of(job, place_id))
+    return traits(survey_of(job, place_id), job.units)
 
 
 def solve_fit(job: Job, place_id: str) -> PlaceFit:

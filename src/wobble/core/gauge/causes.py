@@ -9,7 +9,7 @@ from wobble.core.gauge.doubt import Disagreement
 from wobble.core.gauge.observe import line_name
 from wobble.core.job import TOWARDS_INSTALLER, Measured, Offset, Reading
 
-SLIPS_MM = ((10.0, "ten millimetres"), (25.4, "one inch"), (100.0, "a hundred millimetres"))
+SLIPS_MM = ((10.0, "one centimetre"), (25.4, "one inch"), (100.0, "ten centimetres"))
 SLIP_TOLERANCE_MM = 2.0
 
 

@@ -16,6 +16,7 @@ from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share, heaviest, shares_of_sum
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import SIDE_OF, SURFACE_AXES, TOWARDS_INSTALLER, Measured, SurfaceName, Value, surface_extent
+from wobble.core.length import LengthUnit, format_length
 
 N_DRAWS = 300
 SEED = 41_172
@@ -54,8 +55,8 @@ class Trait(Value, frozen=True, kw_only=True):
     rests_on: tuple[Share, ...] = ()
 
 
-def traits(survey: Survey) -> tuple[Trait, ...]:
-    """Return what is known of a place, surface by surface, then its corners and openings."""
+def traits(survey: Survey, units: LengthUnit = "mm") -> tuple[Trait, ...]:
+    """Return what is known of a place, surface by surface, then its corners and openings; said in the user's unit."""
     place = survey.place
     measured = [s for s in place.surfaces if survey.measured(s) > 2]
     found: list[Trait] = []
@@ -63,7 +64,7 @@ def traits(survey: Survey) -> tuple[Trait, ...]:
         found += _of_surface(survey, surface)
     for corner, side in SIDE_OF.items():
         if "back" in measured and side in measured:
-            found.append(_angle(survey, corner, side))
+            found.append(_angle(survey, corner, side, units))
     for near, far in (("left", "right"), ("floor", "ceiling")):
         if near in place.surfaces and far in place.surfaces and _spans(survey, near, far):
             found += _openings(survey, near, far)
@@ -153,7 +154,7 @@ def _linear(joint: Estimate, weights: Floats) -> tuple[float, float]:
     return float(weights @ joint.mean), math.sqrt(max(float(weights @ joint.covariance @ weights), 0.0))
 
 
-def _angle(survey: Survey, corner: str, side: SurfaceName) -> Trait:
+def _angle(survey: Survey, corner: str, side: SurfaceName, units: LengthUnit) -> Trait:
     """Return the inside angle of a corner in plan, over 600 mm legs, meaned over the heights that were read."""
     place = survey.place
     heights = survey.adjustment.designs[side].spots[:, 1]
@@ -174,8 +175,8 @@ def _angle(survey: Survey, corner: str, side: SurfaceName) -> Trait:
         value=90.0 - math.degrees(lacks),
         sd=math.degrees(sd),
         unit="deg",
-        working=f"90° less the turn of back and wall towards each other, over {a:.0f} along and {b:.0f} mm out, meaned "
-        f"over {n} heights.",
+        working=f"90° less the turn of back and wall towards each other, over {format_length(a, units, decimals=0)} "
+        f"along and {format_length(b, units, decimals=0)} out, meaned over {n} heights.",
         rests_on=shares_of_sum(survey, np.degrees(-weights), ("back", back), (side, wall)),
     )
 

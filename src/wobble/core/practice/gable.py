@@ -76,7 +76,7 @@ SIDES: dict[SurfaceName, TrueSurface] = {"left": GABLE, "right": BREAST}
 
 
 def gable_workroom() -> Job:
-    """Return the demo job: 78 readings, one of them a slip of ten millimetres on the rule."""
+    """Return the demo job: 78 readings, one of them a slip of one centimetre on the rule."""
     place = _place()
     round_ = stations(place)
     floor = [s for s in round_ if s.surface == "floor"]

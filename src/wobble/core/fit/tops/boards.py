@@ -124,7 +124,5 @@ def movement(board: Board, across_mm: float) -> Figure | None:
     if coefficient is None:
         return None
     moves = across_mm * coefficient * board.moisture_range_percent
-    step = Step(
-        label=f"{across_mm:.0f} mm × {coefficient:g} × {board.moisture_range_percent:g} % of moisture", value_mm=moves
-    )
+    step = Step(label=f"Its width × {coefficient:g} × {board.moisture_range_percent:g} % of moisture", value_mm=moves)
     return Figure(value_mm=moves, sd_mm=moves * MODULUS_SPREAD, working=(step,))
