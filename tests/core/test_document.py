@@ -78,7 +78,10 @@ def test_the_schema_in_the_repository_is_the_one_in_force():
         (lambda d: d["places"][0]["facts"][2].update(surface="ceiling"), "$.places[0].facts[2].surface"),
         (lambda d: d["places"][0]["facts"][2].update(supersedes="gw-39"), "$.places[0].facts[2].supersedes"),
         (lambda d: d["places"][0]["facts"][2].update(id="gw-01"), "$.places[0].facts[2]"),
-        (lambda d: d["places"][0]["facts"][38].update(end=[1500, 500]), "$.places[0].facts[38]"),
+        (
+            lambda d: d["places"][0]["facts"][58].update(end=d["places"][0]["facts"][58]["start"]),
+            "$.places[0].facts[58]",
+        ),
         (lambda d: d["places"][0].update(width_mm=-5), "$.places[0].width_mm"),
         (lambda d: d["kit"]["tapers"][0].update(thick_mm=0.5), "$.kit.tapers[0].thick_mm"),
         (lambda d: d.update(version=3), "$.version"),
@@ -87,6 +90,62 @@ def test_the_schema_in_the_repository_is_the_one_in_force():
 )
 def test_a_fault_is_named_by_its_path(change, path):
     assert fault_of(spoilt(change)).path == path
+
+
+def steepen(plain) -> None:
+    """Make the first slope of the demo one of 5000 degrees."""
+    plain["places"][0]["facts"][58] |= {"unit": "deg", "value": 5000}
+
+
+def astray(plain) -> None:
+    """Put a detection far outside its place before all else."""
+    found = {"fact": "detection", "id": "far", "taken_at": "2026-03-07T10:00:00Z", "method": "scanner"}
+    plain["places"][0]["facts"].insert(0, found | {"surface": "back", "at": [9999, 600]})
+
+
+def crowd(plain) -> None:
+    """Read one spot 2001 times."""
+    facts = plain["places"][0]["facts"]
+    facts[:] = [facts[0] | {"id": f"r{i}"} for i in range(2001)]
+
+
+@pytest.mark.parametrize(
+    ("change", "path", "says"),
+    [
+        (lambda d: d["places"][0].update(width_mm=-5), "$.places[0].width_mm", "From above 0 to 100000 mm"),
+        (
+            lambda d: d["places"][0].update(kind="cave"),
+            "$.places[0].kind",
+            "alcove, corner, open, overhead, under a slope",
+        ),
+        (lambda d: d["places"][0]["datum"].update(over_mm=900), "$.places[0].datum.over_mm", "From -100 to 500 mm"),
+        (lambda d: d["places"][0].update(name=""), "$.places[0].name", "length >= 1"),
+        (
+            lambda d: d["places"][0]["facts"][0].update(fact="guess"),
+            "$.places[0].facts[0].fact",
+            "offset, slope, span",
+        ),
+        (steepen, "$.places[0].facts[58]", "5000"),
+        (astray, "$.places[0].facts[0].at", "outside its place: 9999 mm is not within"),
+        (crowd, "$.places[0].facts", "2000"),
+    ],
+)
+def test_a_fault_says_limits_options_and_units(change, path, says):
+    fault = fault_of(spoilt(change))
+    assert fault.path.startswith(path)
+    assert says in fault.message
+
+
+def test_a_key_that_stands_twice_is_named():
+    fault = fault_of(b'{"name": "A", "name": "B"}')
+    assert (fault.path, "twice" in fault.message, fault.mend) == ("$.name", True, "Keep one of the two.")
+
+
+def test_another_encoding_is_named_with_the_byte_and_a_mark_at_the_start_is_none():
+    written = write_job(gable_workroom())
+    assert read_job("\ufeff".encode() + written) == gable_workroom()
+    fault = fault_of('{"name": "Ä"}'.encode("latin-1"))
+    assert "UTF-8: byte 10" in fault.message
 
 
 def test_nan_and_infinity_are_named_by_their_path():

@@ -49,6 +49,11 @@ ROOMS: dict[str, Room] = {
     "no-back": Room(back=()),
     "no-floor": Room(floor=()),
     "readings-agree": Room(),
+    "readings-differ": Room(
+        floor=(offset("a", "floor", (300.0, 300.0), 1000.0), offset("b", "floor", (300.0, 300.0), 1040.0)),
+        back=(),
+        beside=(),
+    ),
     "take-again": Room(floor=(*flat_floor(), offset("odd", "floor", (800.0, 300.0), 1025.0))),
     "thinned": Room(
         floor=(

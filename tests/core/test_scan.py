@@ -7,9 +7,11 @@ import struct
 import numpy as np
 import pytest
 
-from tests.catalogue import job_of
+from tests.catalogue import LINE, RULE, WHEN, floor_at, grid, job_of
 from wobble.core.errors import DocumentError
+from wobble.core.facts import Scan
 from wobble.core.formats.scan import MOST_POINTS, read_points, thin
+from wobble.core.stages import survey_of
 
 POINTS = np.array([[100.0, 50.0, -2.5], [900.0, 550.0, 3.25], [2500.0, 300.0, 0.0]])
 PLACE = job_of().places[0]
@@ -84,3 +86,26 @@ def test_a_wall_is_thinned_on_its_own_axes():
     assert {round(x) for x, _, _ in found.points} == {1000}
     assert all(d == pytest.approx(-12.0) for _, _, d in found.points)
     assert len(found.points) > 10
+
+
+def test_scans_past_what_is_adjusted_together_are_thinned_and_said():
+    """Five scans of 2000 points and 30 readings: all readings stay, at most 1200 numbers, the floor as it is."""
+    rng = np.random.default_rng(5)
+    spots = rng.uniform((0.0, 0.0), (3000.0, 600.0), (5, 2000, 2))
+    scans = tuple(
+        Scan(
+            id=f"s{i}",
+            instrument=RULE.id,
+            taken_at=WHEN,
+            surface="floor",
+            set_up=LINE.id,
+            points=tuple((float(x), float(y), 1000.0 - 0.002 * float(x)) for x, y in one),
+        )
+        for i, one in enumerate(spots)
+    )
+    job = job_of(*floor_at(grid(3000, 600, 10, 3), lambda x, y: 0.002 * x), *scans)
+    found = survey_of(job, "place")
+    assert len(found.adjustment.observations) <= 1200
+    assert [(t.reading_id, t.of) for t in found.thinned] == [(f"s{i}", 2000) for i in range(5)]
+    assert sum(t.used for t in found.thinned) + 30 == len(found.adjustment.observations)
+    assert found.adjustment.mean(("floor", np.array([[1500.0, 300.0]])))[0] == pytest.approx(3.0, abs=0.2)

@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from typing import Literal
 
-GaugeCode = Literal["few-readings", "knocked", "no-back", "no-floor", "readings-agree", "take-again", "thinned"]
+GaugeCode = Literal[
+    "few-readings", "knocked", "no-back", "no-floor", "readings-agree", "readings-differ", "take-again", "thinned"
+]
 SetOutCode = Literal[
     "corner-handles",
     "corner-overlap",

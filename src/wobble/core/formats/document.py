@@ -297,16 +297,16 @@ def check_reading(place: Place, reading: Reading, instruments: set[str], across:
                     path=path,
                 )
     match reading:
+        case Slope() | Gap() if math.dist(reading.start, reading.end) < 1.0:
+            raise DocumentError(
+                "It needs two different spots.", mend="Give the spots under both ends of the level or edge.", path=path
+            )
         case Slope() if abs(reading.value) > (most := _steepest(reading)):
             unit = {"mm": "mm over its length", "mm/m": "mm/m", "deg": "°"}[reading.unit]
             raise DocumentError(
                 f"A rise of {reading.value:g} {unit} is no floor and no wall; {most:g} {unit} is the most.",
                 mend="Check the number and its unit: mm, mm/m or degrees.",
                 path=f"{path}.value",
-            )
-        case Slope() | Gap() if math.dist(reading.start, reading.end) < 1.0:
-            raise DocumentError(
-                "It needs two different spots.", mend="Give the spots under both ends of the level or edge.", path=path
             )
         case Gap():
             _check_gap(reading, path)

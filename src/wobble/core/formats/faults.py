@@ -60,6 +60,13 @@ def _at(kind: inspect.Type, plain: Any, path: str) -> inspect.Type | None:
     found: inspect.Type | None = kind
     for key, index in _STEP.findall(path):
         found = _struct(found, plain)
+        tagged = (
+            [k for k in found.types if isinstance(k, inspect.StructType)]
+            if isinstance(found, inspect.UnionType)
+            else []
+        )
+        if key and any(k.tag_field == key for k in tagged):
+            return found  # the word that says which of several kinds it is: its options are their tags
         if key and isinstance(found, inspect.StructType):
             found = next((f.type for f in found.fields if f.encode_name == key), None)
             plain = plain.get(key) if isinstance(plain, dict) else None

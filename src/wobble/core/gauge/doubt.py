@@ -20,6 +20,8 @@ from wobble.core.gauge.prior import Floats
 
 FALSE_ALARM = 0.03
 """Chance that a survey without any misread has one accused."""
+PAIR = 2
+"""Of two readings that disagree nobody can tell which is wrong: neither is put out."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -54,7 +56,7 @@ def disagreements(adjustment: Adjustment) -> tuple[Disagreement, ...]:
     weighted, kept = pulled.copy(), np.ones(n, dtype=bool)
     out: list[int] = []
     columns: list[Floats] = []
-    while kept.sum() > 2:
+    while kept.sum() > PAIR:
         z = np.where(kept, weighted / np.sqrt(np.maximum(diagonal, 1e-300)), 0.0)
         worst = int(np.argmax(np.abs(z)))
         if abs(z[worst]) <= limit:

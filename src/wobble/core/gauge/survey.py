@@ -15,7 +15,7 @@ import numpy as np
 
 from wobble.core.gauge.adjust import Adjustment, adjust
 from wobble.core.gauge.causes import likely_cause
-from wobble.core.gauge.doubt import Disagreement, Knock, by_reading, disagreements, find_knock
+from wobble.core.gauge.doubt import PAIR, Disagreement, Knock, by_reading, critical_z, disagreements, find_knock
 from wobble.core.gauge.observe import Observation, line_name, observations, unknowns
 from wobble.core.gauge.prior import SurfacePrior, surface_prior
 from wobble.core.gauge.refine import changed, refined
@@ -24,7 +24,7 @@ from wobble.core.job import Instrument, Job, Measured, Place, Reading, SurfaceNa
 
 TIED_SD_MM = 25.0
 """A surface whose place is better known than this is tied to the datum mark (or to the corner, for a wall)."""
-MOST_OBSERVATIONS = 2000
+MOST_OBSERVATIONS = 1200
 """More numbers than this are not adjusted together: time grows with the cube, and surfaces are known long before."""
 KNOCKED_SD_MM = 50.0
 """How far a set-up may have been knocked, before the readings say."""
@@ -65,6 +65,13 @@ class Survey:
     def suspects(self) -> tuple[Disagreement, ...]:
         """The readings to take again, worst first."""
         return tuple(sorted((d for d in self.disagreements if d.suspect), key=lambda d: -abs(d.z)))
+
+    @property
+    def contradicting(self) -> tuple[Disagreement, ...]:
+        """The last two readings where they contradict each other: none of them is put out, as nobody can tell which."""
+        kept = [d for d in self.disagreements if not d.suspect]
+        limit = critical_z(len(self.disagreements))
+        return tuple(d for d in kept if abs(d.z) > limit) if len(kept) == PAIR else ()
 
     def measured(self, surface: SurfaceName) -> int:
         """Return how many numbers in use touch a surface."""
@@ -125,11 +132,11 @@ def _thinned(observed: list[Observation]) -> tuple[list[Observation], tuple[Thin
 
     Single readings all stay: there is a limit to how many a place takes. Scans and profiles share what is left.
     """
-    if len(observed) <= MOST_OBSERVATIONS:
-        return observed, ()
     counts = Counter(o.reading_id for o in observed)
     single = sum(n for n in counts.values() if n == 1)
     many = sum(counts.values()) - single
+    if len(observed) <= MOST_OBSERVATIONS or not many:
+        return observed, ()
     share = max(MOST_OBSERVATIONS - single, MOST_OBSERVATIONS // 4) / many
     out: list[Observation] = []
     used: Counter[str] = Counter()

@@ -101,7 +101,7 @@ def surveyed(survey: Survey, place: Place, asked: Sequence[Asked] = ()) -> Surve
         verdicts=tuple(
             ReadingVerdict(
                 reading=d.reading_id,
-                verdict="take again" if d.suspect else "agrees",
+                verdict="take again" if d.suspect or d in survey.contradicting else "agrees",
                 by_mm=d.by_mm,
                 sd_mm=d.sd_mm,
                 looks_like=survey.cause(d) if d.suspect else "",

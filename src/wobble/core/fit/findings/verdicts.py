@@ -292,10 +292,30 @@ def packing(case: Case) -> Iterator[Finding]:
     )
 
 
+def contradiction(case: Case) -> Iterator[Finding]:
+    """Two readings and no more, which contradict each other: both count until one is read again."""
+    two = case.survey.contradicting
+    if two:
+        worst = max(two, key=lambda d: abs(d.z))
+        yield Finding(
+            code="readings-differ",
+            severity="stop",
+            title="Two readings contradict each other",
+            text=f"One stands {say(case, abs(worst.by_mm))} from what the other says. Nobody can tell which is wrong, "
+            "so both count: take both again before cutting anything.",
+            figure=Figure(
+                value_mm=abs(worst.by_mm),
+                sd_mm=worst.sd_mm,
+                working=_disagrees(case.survey.readings[worst.reading_id], worst),
+            ),
+            about=tuple(d.reading_id for d in two),
+        )
+
+
 def agreement(case: Case) -> Iterator[Finding]:
     """The good word on the readings."""
     n = len(case.survey.disagreements)
-    if n and not case.survey.suspects:
+    if n and not case.survey.suspects and not case.survey.contradicting:
         yield Finding(
             code="readings-agree",
             severity="fine",
@@ -306,6 +326,7 @@ def agreement(case: Case) -> Iterator[Finding]:
 
 RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     suspects,
+    contradiction,
     knocked,
     thinned,
     missing,

@@ -11,7 +11,7 @@ from wobble.core.confidence import SURE
 from wobble.core.figure import Figure, Step, quantile
 from wobble.core.fit.run.ground import Ground, HighPoint
 from wobble.core.fit.run.supports import Fixing
-from wobble.core.fit.run.tiers import carriers
+from wobble.core.fit.run.tiers import right_under
 from wobble.core.gauge.shares import shares
 from wobble.core.job import Datum, FixedTop, HighSpot, ShimKit, SurfaceName, Unit, Value
 from wobble.core.job.unit import Legs, ScrewFeet, Standing
@@ -156,7 +156,7 @@ def run_height(units: tuple[Unit, ...]) -> float:
     if not standing:
         return max(u.over_base_mm + u.height_mm for u in units)
     boxes = max(u.height_mm for u in standing)
-    laid = [u.over_base_mm + u.height_mm for u in units if u.flat and set(carriers(units, u)) & set(standing)]
+    laid = [u.over_base_mm + u.height_mm for u in units if u.flat and set(right_under(units, u)) & set(standing)]
     return max([boxes, *laid])
 
 

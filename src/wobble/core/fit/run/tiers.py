@@ -68,11 +68,15 @@ def carriers(units: tuple[Unit, ...], unit: Unit) -> tuple[Unit, ...]:
     """Return the units on whose tops a unit rests; none where it stands on the floor, hangs, or lies on cleats."""
     if isinstance(unit.standing, Hung | OnCleats) and not unit.flat:
         return ()
+    return () if isinstance(unit.standing, OnCleats) else right_under(units, unit)
+
+
+def right_under(units: tuple[Unit, ...], unit: Unit) -> tuple[Unit, ...]:
+    """Return the units whose tops touch the underside of a unit, whatever carries it."""
     return tuple(
         u
         for u in units
         if u.id != unit.id
-        and not isinstance(unit.standing, OnCleats)
         and abs(u.over_base_mm + u.height_mm - unit.over_base_mm) <= RESTS_MM
         and u.x_mm < unit.right_mm
         and u.right_mm > unit.x_mm
