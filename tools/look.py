@@ -82,7 +82,7 @@ def _part(name: str) -> Callable[[Page], None]:
     return steps
 
 
-def _to_place(page: Page) -> None:
+def _to_traits(page: Page) -> None:
     page.get_by_role("row", name="Narrowest").scroll_into_view_if_needed()
 
 
@@ -94,7 +94,7 @@ VIEWS = (
     View("gauge", PLACE + "/gauge", _type_a_reading),
     View("gauge-alcove", "/jobs/{vestry}/alcove/gauge"),
     View("gauge-cut", "/jobs/{vestry}/alcove/gauge", _cut_through),
-    View("place", "/jobs/{vestry}/alcove/gauge", _to_place),
+    View("traits", "/jobs/{vestry}/alcove/gauge", _to_traits),
     View("fit", PLACE + "/fit"),
     View("fit-sides", "/jobs/{vestry}/alcove/fit", _part("Sides")),
     View("fit-lines", PLACE + "/fit", _part("Cut lines")),

@@ -15,7 +15,8 @@ from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import TierName
 from wobble.core.fit.scribe.edges import edge_scribes
 from wobble.core.fit.scribe.line import Scribe
-from wobble.core.fit.sides.closing import Sides, side_scribes, sides
+from wobble.core.fit.sides.closing import Sides, sides
+from wobble.core.fit.sides.strips import one_blank, side_scribes
 from wobble.core.fit.sides.swings import Swing, past_walls, swings
 from wobble.core.fit.surfaces.walls import Walls
 from wobble.core.fit.tops.flat import FlatPart, flat_parts
@@ -58,6 +59,7 @@ def fit_whole(
     turned = feet(ground, carried)
     by_walls = past_walls(place, walls, stand)
     met = sides(survey, place, walls, stand, moved, by_walls, units)
+    met, strips = one_blank(met, side_scribes(survey, place, met))
     flats, edges = flat_parts(survey, place, walls, stand)
     return Whole(
         levelling=level_schools(ground, plan, turned, job.kit, units),
@@ -67,7 +69,7 @@ def fit_whole(
         sides=met,
         flats=flats,
         scribes=(
-            *side_scribes(survey, place, met),
+            *strips,
             *edges,
             *edge_scribes(survey, place, walls, stand, tied=ground.high_spot.tied),
         ),

@@ -76,14 +76,18 @@ class Into:
             return self.known.bites(at[self.axis])
         return self.known.bites(at[0], at[1])
 
-    def unsure(self, at: tuple[float, float]) -> bool:
-        """Return whether a second method should find it first."""
+    def doubt(self, at: tuple[float, float]) -> str:
+        """Return why what holds should be found before it is drilled for, in words; "" where nothing is in doubt."""
         if self.backing.kind == "masonry":
-            return False
+            return ""
         up = None if self.surface in ("ceiling", "floor") else at[1]
         place = at[self.axis]
         line = min(self.known.lines, key=lambda f: abs((f.at_mm if up is None else f.at(up)) - place), default=None)
-        return line is None or self.bites(at) < SURE_TO_BITE or len(line.methods) < 2
+        if line is None or not line.methods:
+            return "Only the spacing says that it is there: find it first."
+        if len(line.methods) < 2:
+            return "One method found it: find it by a second first."
+        return "Find its edges first." if self.bites(at) < SURE_TO_BITE else ""
 
 
 @dataclass(frozen=True)
@@ -240,7 +244,7 @@ def screwed(
         Step(label="Lining", value_mm=lining),
         Step(label=_into(backing), value_mm=reach_wanted),
     )
-    check = "Find it by a second method first." if into.unsure(at) else ""
+    check = into.doubt(at)
     if backing.kind in WOODEN and reach > backing.deep_mm - BEHIND_KEPT_MM:
         check = f"{check} It comes near the back of the wood: {DETECT.lower()}".strip()
     beside = near(context.place, at, surface)

@@ -10,7 +10,6 @@ from msgspec.structs import replace
 from wobble.core.figure import Figure, Step, quantile
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import Tier, TierName, tiers, upright
-from wobble.core.fit.scribe.line import Edge, Scribe, scribe
 from wobble.core.fit.sides.face_frame import FaceFrame, face_frame
 from wobble.core.fit.sides.openings import Opening, Profile, before_front, opening, side_gaps
 from wobble.core.fit.sides.schools import Filler, SideName, SideSchool, side_schools
@@ -286,45 +285,3 @@ def _needs(
     figure = Figure(value_mm=max(float(needed.mean()), PASS_MARGIN_MM), sd_mm=float(needed.std()), working=steps)
     what = "drawers pass" if opens == "drawers" else "the door passes"
     return figure, f"{what} the wall in front", float((beside >= PASS_MARGIN_MM).mean())
-
-
-def side_scribes(survey: Survey, place: Place, found: tuple[Sides, ...]) -> tuple[Scribe, ...]:
-    """Return the cut line of every strip or panel that is scribed to a side wall under the school chosen."""
-    closing = place.closing
-    if closing.school not in ("fillers", "end panel", "face frame first"):
-        return ()
-    names = {u.id: u for u in place.units}
-    out = []
-    for side in found:
-        for f in side.fillers:
-            unit = names[f.unit]
-            own = closing.school == "end panel"
-            there = (unit.spare.left_mm if f.side == "left" else unit.spare.right_mm) if own else 0.0
-            low = f.profile[0][0]
-            piece = {
-                "fillers": f"{f.side} filler at {unit.name}",
-                "end panel": f"{unit.name}, {f.side} panel",
-                "face frame first": f"face frame before {unit.name}, {f.side} stile",
-            }[closing.school]
-            out.append(
-                scribe(
-                    survey,
-                    Edge(
-                        id=f"{side.tier}-{f.side}",
-                        piece=piece,
-                        edge="left edge" if f.side == "left" else "right edge",
-                        surface=f.side,
-                        start=(f.front_mm, low),
-                        end=(f.front_mm, low + f.long_mm),
-                        reference_mm=(f.edge_mm, f.edge_mm),
-                        sign=1.0 if f.side == "left" else -1.0,
-                        along="up from its foot",
-                        hand="left" if f.side == "left" else "right",
-                        thick_mm=closing.board_mm,
-                        there_mm=there,
-                        own=own,
-                        across=(-1.0, 0.0),
-                    ),
-                )
-            )
-    return tuple(out)
