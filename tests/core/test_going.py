@@ -12,7 +12,8 @@ from tests.alcove import alcove_job, lean
 from tests.catalogue import WHEN, box
 from wobble.core.figure import Figure
 from wobble.core.fit.access.access import Access
-from wobble.core.fit.cutouts.cutouts import GRILLE_OPEN, TOE_GRILLE_MM, Cutout
+from wobble.core.fit.cutouts.boxes import Cutout
+from wobble.core.fit.cutouts.treated import GRILLE_OPEN, TOE_GRILLE_MM
 from wobble.core.job import (
     Alternative,
     Doorway,

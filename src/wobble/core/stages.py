@@ -15,7 +15,7 @@ from wobble.core.errors import SurveyError
 from wobble.core.finding import Finding, in_order
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.compare import Outcome, outcome
-from wobble.core.fit.cutouts.cutouts import Cutout
+from wobble.core.fit.cutouts.boxes import Cutout
 from wobble.core.fit.findings.case import Case
 from wobble.core.fit.findings.verdicts import verdicts
 from wobble.core.fit.level.feet import Foot, Leg

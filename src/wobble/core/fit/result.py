@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from wobble.core.fit.access.access import Access, Way, access
-from wobble.core.fit.cutouts.cutouts import Cutout, cutouts
+from wobble.core.fit.cutouts.boxes import Cutout
+from wobble.core.fit.cutouts.cutouts import cutouts
 from wobble.core.fit.level.feet import Carried, Foot, Leg, feet, legs
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.level.ways import LevelSchool, LineSchool, level_schools, line_schools

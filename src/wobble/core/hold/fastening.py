@@ -12,16 +12,8 @@ from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import contents_words
 from wobble.core.hold.capacity.capacity import SHEET_SAFETY, WITHDRAWAL_SAFETY
 from wobble.core.hold.loads import loads, rests, tips, weight_kg
-from wobble.core.hold.rests.rests import (
-    BATTEN_ROWS_MM,
-    BATTEN_UNDER_MM,
-    GroundRail,
-    Ledger,
-    SplitBatten,
-    ground_rail,
-    ledger,
-    split_batten,
-)
+from wobble.core.hold.rests.battens import BATTEN_ROWS_MM, BATTEN_UNDER_MM, SplitBatten, split_batten
+from wobble.core.hold.rests.ledgers import GroundRail, Ledger, ground_rail, ledger
 from wobble.core.hold.screws import (
     REFUSED,
     SIDE_KEPT_MM,

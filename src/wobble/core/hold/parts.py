@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from wobble.core.figure import Figure, Step
 from wobble.core.hold.fastening import Held
 from wobble.core.hold.overhead import Overhead
-from wobble.core.hold.rests.rests import Ledger, ShelfCleat
+from wobble.core.hold.rests.cleats import ShelfCleat
+from wobble.core.hold.rests.ledgers import Ledger
 from wobble.core.job import Place
 from wobble.core.job.unit import OnCleats
 from wobble.core.part import Dimension, Fastener, Part

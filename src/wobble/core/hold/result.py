@@ -15,7 +15,8 @@ from wobble.core.hold.joins import Joined, joined
 from wobble.core.hold.known import Lines, known_lines
 from wobble.core.hold.overhead import Overhead, racks
 from wobble.core.hold.parts import hold_parts
-from wobble.core.hold.rests.rests import Ledger, ShelfCleat, shelf_cleats
+from wobble.core.hold.rests.cleats import ShelfCleat, shelf_cleats
+from wobble.core.hold.rests.ledgers import Ledger
 from wobble.core.hold.screws import Context, Into
 from wobble.core.hold.services import Plate, plates
 from wobble.core.hold.structure.lines import Joists, joists, structure

@@ -6,7 +6,7 @@ import math
 from functools import partial
 
 from wobble.core.errors import WobbleError
-from wobble.core.hold.rests.rests import FLAT_MM, LIFT_PLAY_MM
+from wobble.core.hold.rests.battens import FLAT_MM, LIFT_PLAY_MM
 from wobble.core.job import Value
 from wobble.core.length import LengthUnit, format_length
 
