@@ -22,7 +22,8 @@ from wobble.core.axes import SURFACE_AXES, SurfaceName
 from wobble.core.errors import WobbleError
 from wobble.core.facts import Detection, Fact, Note, Obstacle, ObstacleKind, Offset, Slope, Span, Treatment
 from wobble.core.figure import Figure
-from wobble.core.formats.document import check_job, read_job, write_job
+from wobble.core.formats.checks import check_job
+from wobble.core.formats.document import read_job, write_job
 from wobble.core.job import (
     BackLine,
     Closing,

@@ -12,7 +12,7 @@ from msgspec.structs import replace
 from tests.catalogue import EXACT, LINE, LOST_LINE, PLUMB, RULE, WHEN, box, floor_at, grid, job_of, offset
 from wobble.core.errors import DocumentError
 from wobble.core.fit.run.asked import asked
-from wobble.core.formats.document import check_job
+from wobble.core.formats.checks import check_job
 from wobble.core.gauge.next import next_for
 from wobble.core.gauge.stations import stations, with_readings
 from wobble.core.job import READING_KINDS, Job, Knee, Offset, Place, SetUp, Slope, with_facts

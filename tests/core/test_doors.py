@@ -15,7 +15,7 @@ from tests.catalogue import LINE, WHEN, box, floor_at, grid, job_of, offset
 from wobble.core.errors import DocumentError
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.sides.swings import HANDLE_IN_MM, HANDLE_MARGIN_MM, Beside, past_square
-from wobble.core.formats.document import check_job
+from wobble.core.formats.checks import check_job
 from wobble.core.job import Alternative, BackLine, HighSpot, Job, Obstacle, with_facts
 from wobble.core.job.unit import BaseFrame, Front, Hung, ScrewFeet
 from wobble.core.stages import PlaceFit, solve_fit

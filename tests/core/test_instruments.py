@@ -13,7 +13,7 @@ from msgspec.structs import replace
 
 from tests.catalogue import WHEN
 from wobble.core.errors import DocumentError
-from wobble.core.formats.document import check_job
+from wobble.core.formats.checks import check_job
 from wobble.core.gauge.checks import findings, found
 from wobble.core.gauge.surveyed import surveyed
 from wobble.core.job import (

@@ -14,7 +14,7 @@ from django.db.models import F
 from wobble.core import job as core
 from wobble.core.errors import DocumentError, WobbleError
 from wobble.core.facts import READING_KINDS, Fact
-from wobble.core.formats.document import check_facts, check_job
+from wobble.core.formats.checks import check_facts, check_job
 from wobble.site import models, rows
 
 

@@ -9,7 +9,8 @@ from wobble.core.finding import Finding
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.result import Whole, stand_of
 from wobble.core.fit.run.ground import Ground
-from wobble.core.hold.fastening import Held, Holding, hold
+from wobble.core.hold.fastened.asked import Held, Holding
+from wobble.core.hold.fastened.fastening import hold
 from wobble.core.hold.findings import findings
 from wobble.core.hold.joins import Joined, joined
 from wobble.core.hold.known import Lines, known_lines

@@ -12,7 +12,8 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from wobble.core import job as core
-from wobble.core.formats.document import check_job, read_job, write_job
+from wobble.core.formats.checks import check_job
+from wobble.core.formats.document import read_job, write_job
 from wobble.core.length import LengthUnit
 from wobble.site import edits, models, rows
 from wobble.site.api.wire import answer, body, describe

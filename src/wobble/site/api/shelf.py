@@ -6,7 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from wobble.core import job as core
-from wobble.core.formats.document import check_job
+from wobble.core.formats.checks import check_job
 from wobble.core.gauge.checks import CheckFound, findings
 from wobble.site import edits
 from wobble.site.api.wire import answer, body, describe

@@ -5,324 +5,18 @@ Each rule looks at one thing and gives at most a few findings; `verdicts` asks t
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Iterator
 from functools import partial
-from typing import Literal
 
-from msgspec.structs import replace
-
-from wobble.core.confidence import SURE
-from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding, in_order
-from wobble.core.fit.findings.case import Case, place_of, say, unit_name
-from wobble.core.fit.findings.rest import WHOLE_RULES
+from wobble.core.fit.findings.case import Case
+from wobble.core.fit.findings.flats import flat_parts, racks
+from wobble.core.fit.findings.going_in import feet_and_legs, way_in
+from wobble.core.fit.findings.levels import base_height, packing, shim_stacks, untied
+from wobble.core.fit.findings.readings import agreement, contradiction, knocked, missing, suspects, thinned
 from wobble.core.fit.findings.setting_out import SETTING_OUT_RULES
-from wobble.core.fit.run.tiers import on_floor
-from wobble.core.gauge.doubt import Disagreement
-from wobble.core.job import Reading, reading_spots
-from wobble.core.length import format_spread
-
-FEWEST_FLOOR_READINGS = 4
-MOST_CUT_MM = 25.0
-"""More than this is not cut off a base: its plinth would look crooked, and boxes have no more."""
-
-
-def missing(case: Case) -> Iterator[Finding]:
-    """Nothing can be said before there is a floor, a back and something to stand there."""
-    place = case.place
-    if not place.units:
-        yield Finding(
-            code="no-units",
-            severity="stop",
-            title="Nothing stands here yet",
-            text="Say what will stand in this place, and the supports to shim follow from it.",
-        )
-    for surface in ("floor", "back"):
-        wanted = any(on_floor(u) for u in place.units) or not place.units if surface == "floor" else True
-        if surface not in place.surfaces or case.survey.measured(surface) or not wanted:
-            continue
-        floor = surface == "floor"
-        yield Finding(
-            code="no-floor" if floor else "no-back",
-            severity="stop" if floor else "mind",
-            title=f"The {'floor' if floor else 'back wall'} is not measured",
-            text=f"Walk its stations in Gauge. {'No shim' if floor else 'No packing'} until then.",
-        )
-    n_floor = case.survey.measured("floor")
-    if 0 < n_floor < FEWEST_FLOOR_READINGS and any(on_floor(u) for u in place.units):
-        yield Finding(
-            code="few-readings",
-            severity="mind",
-            title=f"Only {n_floor} floor reading{'s' if n_floor > 1 else ''}",
-            text="The floor between them is a guess. Walk the rest of the stations before you cut or buy.",
-        )
-
-
-def suspects(case: Case) -> Iterator[Finding]:
-    """A reading that its neighbours contradict must be taken again before anything is cut."""
-    for doubt in case.survey.suspects:
-        reading = case.survey.readings[doubt.reading_id]
-        surface, spot = reading_spots(reading)[0]
-        where = place_of(case, spot, surface)
-        yield Finding(
-            code="take-again",
-            severity="stop",
-            title=f"A {surface} reading disagrees",
-            text=f"The one at {where} stands {say(case, abs(doubt.by_mm))} from what the others say."
-            f"{_looks_like(case, doubt)} It is left out of the figures: measure it again before cutting anything.",
-            figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm, working=_disagrees(reading, doubt)),
-            about=(doubt.reading_id,),
-        )
-
-
-def _looks_like(case: Case, doubt: Disagreement) -> str:
-    cause = case.survey.cause(doubt)
-    return f" That looks like {cause}." if cause else ""
-
-
-def _disagrees(reading: Reading, doubt: Disagreement) -> tuple[Step, ...]:
-    """Return what was read less what the others say, the larger first; a reading of many numbers tells only how far."""
-    read = getattr(reading, "value_mm", None)
-    if read is None:
-        return (Step(label="Off what the others say", value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm),)
-    sign: Literal[1, -1] = 1 if doubt.by_mm >= 0 else -1
-    as_read = Step(label="As read", sign=sign, value_mm=read)
-    others: Literal[1, -1] = -1 if sign == 1 else 1
-    as_said = Step(label="As the others say", sign=others, value_mm=read - doubt.by_mm, sd_mm=doubt.sd_mm)
-    return (as_read, as_said) if sign == 1 else (as_said, as_read)
-
-
-def knocked(case: Case) -> Iterator[Finding]:
-    """A line that moved in the midst of its round counts as two lines; the user should know."""
-    knock = case.survey.knock
-    if knock is None:
-        return
-    name = next((s.name for s in case.place.set_ups if s.id == knock.set_up), knock.set_up)
-    yield Finding(
-        code="knocked",
-        severity="mind",
-        title="A line was knocked",
-        text=f"“{name}” moved by this much while you read from it. What was read since is corrected for it. Check the "
-        "line, and read two early stations again.",
-        figure=Figure(
-            value_mm=abs(knock.by_mm),
-            sd_mm=knock.sd_mm,
-            working=(Step(label="Later readings less earlier ones, for the same places", value_mm=abs(knock.by_mm)),),
-        ),
-        about=(knock.since,),
-    )
-
-
-def thinned(case: Case) -> Iterator[Finding]:
-    """Scans of more points than are adjusted together: how many are used."""
-    for one in case.survey.thinned:
-        yield Finding(
-            code="thinned",
-            severity="fine",
-            title=f"{one.used} of {one.of} points are used",
-            text="A place has more numbers than are needed together: its scans are thinned evenly, all readings stay.",
-            about=(one.reading_id,),
-        )
-
-
-def untied(case: Case) -> Iterator[Finding]:
-    """A fixed top means nothing when no line of known height ties the floor to the mark."""
-    if case.ground is None or case.ground.high_spot.tied:
-        return
-    if case.asked:
-        yield Finding(
-            code="height-unknown",
-            severity="stop",
-            title="The floor's height is not known",
-            text="A fixed top needs the floor tied to the datum mark. Give one level line its height over the mark, "
-            "or start level from the high spot.",
-        )
-    else:
-        yield Finding(
-            code="height-from-high-spot",
-            severity="mind",
-            title="Heights count from the high spot",
-            text="No level line has a known height, so the base is given from the floor's high spot. The shims hold.",
-        )
-
-
-def base_height(case: Case) -> Iterator[Finding]:
-    """Where level starts, and what must come off the base for it."""
-    if case.plan is None or case.ground is None:
-        return
-    base = case.plan.base
-    if not case.ground.on_floor:
-        yield Finding(
-            code="heights-from-mark",
-            severity="fine",
-            title="Heights count from the mark",
-            text="Nothing stands on the floor here, so that all is set out up and down from the datum mark.",
-            figure=base.height,
-        )
-        return
-    where = place_of(case, base.high_spot_at, "floor")
-    if base.deepest_cut_mm > case.kit.tolerance_mm:
-        yield _cut(case, where)
-        return
-    counted = "over the datum mark" if base.tied else f"over the floor at {where}"
-    yield Finding(
-        code="base-height",
-        severity="fine",
-        title="Level starts here",
-        text=f"Underside of the run {counted}. The floor is highest at {where}, known to "
-        f"{format_spread(base.over_high_spot.sd_mm, case.units)}.",
-        figure=base.height,
-    )
-    short = base.sure_over_mm - base.over_high_spot.value_mm
-    if base.clear_share < SURE and short > case.kit.tolerance_mm and case.plan.shims:
-        yield Finding(
-            code="may-touch",
-            severity="mind",
-            title="The floor may stand over the line",
-            text=f"{math.ceil((1 - base.clear_share) * 100)} chances in 100 that it does somewhere. Start "
-            f"{say(case, math.ceil(2 * base.sure_over_mm) / 2)} over the high spot to be nearly sure, or read it near "
-            f"{where}.",
-            figure=base.over_high_spot,
-        )
-
-
-def _cut(case: Case, where: str) -> Finding:
-    """Return what must come off the base; more than a base has is no cut, but a height that what stands cannot meet."""
-    assert case.plan is not None  # noqa: S101 - asked for by who calls
-    base = case.plan.base
-    cut = [s for s in case.plan.shims if s.filling.kind == "cut"]
-    over = base.over_high_spot
-    turned = tuple(replace(step, sign=-1 if step.sign == 1 else 1) for step in over.working[::-1])
-    figure = Figure(value_mm=base.deepest_cut_mm, sd_mm=over.sd_mm, working=turned)
-    if case.asked is not None and base.deepest_cut_mm > MOST_CUT_MM:
-        return Finding(
-            code="top-too-low",
-            severity="stop",
-            title="What stands is higher than the top asked for",
-            text=f"By this much, over the floor at {where}; no base can be cut down so far. Ask for a higher top, or "
-            "build lower.",
-            figure=figure,
-            about=tuple(s.support for s in cut),
-        )
-    shortened = (
-        f"{len(cut)} of {len(case.plan.shims)} supports must be shortened."
-        if cut
-        else "No support stands there, but a plinth would touch."
-    )
-    return Finding(
-        code="cut-down",
-        severity="mind",
-        title="Cut the base down",
-        text=f"The floor stands over the underside by this much at {where}. {shortened} Raise the line to cut less.",
-        figure=figure,
-        about=tuple(s.support for s in cut),
-    )
-
-
-def shim_stacks(case: Case) -> Iterator[Finding]:
-    """Blocks, stacks the kit cannot make, gaps not known well enough; then the good word."""
-    if case.plan is None:
-        return
-    shims = case.plan.shims
-    blocks = [s for s in shims if s.filling.kind == "block"]
-    if blocks:
-        frame = 2 * len(blocks) > len(shims)
-        largest = max(blocks, key=lambda s: s.gap.value_mm)
-        yield Finding(
-            code="too-tall",
-            severity="mind",
-            title=f"{len(blocks)} gap{'s' if len(blocks) > 1 else ''} past the kit",
-            text=f"More than {say(case, case.kit.max_stack_mm)} of loose shims creeps. "
-            + ("Build a base frame, level it first." if frame else "Put a packing block there and shim on it."),
-            figure=largest.gap,
-            about=tuple(s.support for s in blocks),
-        )
-    unmade = [s.support for s in shims if not s.filling.within_tolerance]
-    if unmade:
-        yield Finding(
-            code="kit-misses",
-            severity="mind",
-            title=f"{len(unmade)} gap{'s' if len(unmade) > 1 else ''} the kit cannot make",
-            text=f"The nearest stack is more than {say(case, case.kit.tolerance_mm)} off. "
-            "Add a thinner shim or a tapered pair to the kit.",
-            about=tuple(unmade),
-        )
-    vague = [s for s in shims if s.gap.sd_mm > 2 * case.kit.tolerance_mm]
-    if vague:
-        worst = max(vague, key=lambda s: s.gap.sd_mm)
-        yield Finding(
-            code="vague-shims",
-            severity="mind",
-            title=f"{len(vague)} support{'s' if len(vague) > 1 else ''} not known well",
-            text=f"Worst under {unit_name(case, worst.unit)}, {worst.corner}. One more reading beside it settles it.",
-            figure=worst.gap,
-            about=tuple(s.support for s in vague),
-        )
-    stacked = [s for s in shims if s.filling.kind == "stack"]
-    bare = sum(s.filling.kind == "bare" for s in shims)
-    if stacked:
-        largest = max(stacked, key=lambda s: s.gap.value_mm)
-        yield Finding(
-            code="shims",
-            severity="fine",
-            title=f"{len(stacked)} supports shimmed, {bare} bare",
-            text=f"Largest under {unit_name(case, largest.unit)}, {largest.corner}.",
-            figure=largest.gap,
-            about=(largest.support,),
-        )
-
-
-def packing(case: Case) -> Iterator[Finding]:
-    """How deep the packing behind the run is; Hold says behind which screws."""
-    if case.plan is None or not case.plan.packings:
-        return
-    largest = max(case.plan.packings, key=lambda p: p.gap.value_mm)
-    deep = largest.gap.value_mm > case.kit.max_stack_mm
-    yield Finding(
-        code="packing-deep" if deep else "packing",
-        severity="mind" if deep else "fine",
-        title="Packing behind the run",
-        text=f"Deepest behind {unit_name(case, largest.unit)}, {largest.side}. A screw pulled up on an empty gap "
-        "racks the box; Hold says what goes behind each."
-        + (" So deep a gap wants a batten or a turned run." if deep else ""),
-        figure=largest.gap,
-        caution="Wires and pipes may lie behind the lining: detect, isolate, then drill.",
-        about=(largest.fixing,),
-    )
-
-
-def contradiction(case: Case) -> Iterator[Finding]:
-    """Two readings and no more, which contradict each other: both count until one is read again."""
-    two = case.survey.contradicting
-    if two:
-        worst = max(two, key=lambda d: abs(d.z))
-        yield Finding(
-            code="readings-differ",
-            severity="stop",
-            title="Two readings contradict each other",
-            text=f"One stands {say(case, abs(worst.by_mm))} from what the other says. Nobody can tell which is wrong, "
-            "so both count: take both again before cutting anything.",
-            figure=Figure(
-                value_mm=abs(worst.by_mm),
-                sd_mm=worst.sd_mm,
-                working=_disagrees(case.survey.readings[worst.reading_id], worst),
-            ),
-            about=tuple(d.reading_id for d in two),
-        )
-
-
-def agreement(case: Case) -> Iterator[Finding]:
-    """The good word on the readings."""
-    n = len(case.survey.disagreements)
-    if n and not case.survey.suspects and not case.survey.contradicting:
-        yield Finding(
-            code="readings-agree",
-            severity="fine",
-            title=f"All {n} readings agree",
-            text="None is far from its neighbours.",
-        )
-
+from wobble.core.fit.findings.sides import SIDE_RULES
+from wobble.core.fit.findings.units import between_units, inside_corner, obstacles, overlaps, usual_heights
 
 RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     suspects,
@@ -335,7 +29,16 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     *SETTING_OUT_RULES,
     shim_stacks,
     packing,
-    *WHOLE_RULES,
+    *SIDE_RULES,
+    overlaps,
+    between_units,
+    inside_corner,
+    way_in,
+    feet_and_legs,
+    racks,
+    flat_parts,
+    usual_heights,
+    obstacles,
     agreement,
 )
 

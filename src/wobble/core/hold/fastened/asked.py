@@ -1,0 +1,115 @@
+"""What each unit asks of its fastening, and how it is answered."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from wobble.core.hold.loads import loads, rests, tips
+from wobble.core.hold.rests.battens import BATTEN_ROWS_MM, BATTEN_UNDER_MM, SplitBatten
+from wobble.core.hold.rests.ledgers import GroundRail, Ledger
+from wobble.core.hold.screws import (
+    Candidate,
+    Context,
+    Found,
+    Through,
+    candidates,
+    fewest,
+)
+from wobble.core.job import Unit, Value
+from wobble.core.job.unit import LOOSE, Hung
+from wobble.core.part import Fastener
+
+STRAP_UNDER_MM = 40.0
+"""How far under the top of a unit without a rail its straps are."""
+
+
+class Held(Value, frozen=True, kw_only=True):
+    """How one unit is held.
+
+    Attributes:
+        unit: Which. weight_kg: Full. shear_n: On all its screws together. pull_n: On its top row.
+        fasteners: Its screws by their ids, the fewest that hold it, its ledger's first where it is the first on it.
+        use: Share of the weakest screw's capacity that is used; 1 is all.
+        lateral_n: What one screw carries sideways. withdrawal_n: What pulls it out. working: How they come about.
+        enough: Whether it holds, every screw sure to bite. instead: What to do where it does not, or what to mind.
+        avoided: What screws were kept clear of. ledger: Id of what it rests on; "" for none.
+        batten: What it hooks over. ground: A timber behind its rail. overhead: Whether nothing below carries it.
+        caution: The word that belongs beside it.
+    """
+
+    unit: str
+    weight_kg: float
+    shear_n: float
+    pull_n: float
+    fasteners: tuple[str, ...]
+    use: float
+    lateral_n: float
+    withdrawal_n: float
+    working: tuple[str, ...]
+    enough: bool
+    instead: str
+    avoided: tuple[str, ...]
+    ledger: str
+    batten: SplitBatten | None
+    ground: GroundRail | None
+    overhead: bool
+    caution: str
+
+
+@dataclass(frozen=True)
+class Holding:
+    """How all units of a place are held, with the ledgers that they rest on and every screw, numbered."""
+
+    held: tuple[Held, ...] = ()
+    ledgers: tuple[Ledger, ...] = ()
+    fasteners: tuple[Fastener, ...] = ()
+
+
+@dataclass(frozen=True)
+class Asked:
+    """A unit with its loads and where it could be fastened."""
+
+    unit: Unit
+    carried: bool
+    through: Through
+    heights: tuple[float, ...]
+    shear: float
+    pull: float
+    found: Found
+    chosen: tuple[Candidate, ...]
+    use: float
+    weakest: Candidate | None
+
+
+def fastened(unit: Unit) -> bool:
+    """Return whether a unit is fastened to the wall: not what lies flat, is a frame, or hangs from the ceiling."""
+    if unit.kind in LOOSE or unit.kind in ("rack", "base frame", "platform"):
+        return False
+    return bool(fixing_heights(unit)) or tips(unit)
+
+
+def fixing_heights(unit: Unit) -> tuple[float, ...]:
+    """Return the heights at which a unit is fixed: one said over its top holds nothing, and is told by Fit."""
+    return tuple(h for h in unit.fixing_heights_mm if h <= unit.height_mm)
+
+
+def asked_of(context: Context, unit: Unit) -> Asked:
+    """Return what a unit asks of its fastening, and the fewest of its own screws that would do."""
+    carried = rests(context.place, unit)
+    through, heights = _through(unit)
+    hooked = through.part == "batten"
+    driving = context.backing.driving_g
+    shear, pull = loads(unit, carried=carried, driving_g=driving, off_mm=through.thick_mm if hooked else 0.0)
+    found = candidates(context, unit, heights, through)
+    chosen, use, weakest = fewest(found.candidates, shear, pull)
+    return Asked(unit, carried, through, heights, shear, pull, found, tuple(chosen), use, weakest)
+
+
+def _through(unit: Unit) -> tuple[Through, tuple[float, ...]]:
+    """Return through what a unit is screwed, and at which heights over its underside."""
+    if isinstance(unit.standing, Hung) and unit.standing.by == "split batten":
+        batten = Through("batten", unit.standing.thick_mm, "plywood", 6.0, 4.2, 40.0, 4.0, all_top=True)
+        return batten, tuple(unit.height_mm - BATTEN_UNDER_MM + off for off in BATTEN_ROWS_MM)
+    if not fixing_heights(unit):
+        return Through("strap", 3.0), (max(unit.height_mm - STRAP_UNDER_MM, unit.height_mm / 2),)
+    return Through(), fixing_heights(unit)
