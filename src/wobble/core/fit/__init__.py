@@ -1,14 +1,17 @@
-"""Fit: from surfaces to what goes under and behind the units.
+"""Fit: from surfaces to what goes under, behind, beside and over the units.
 
-- `figures`: a value with its uncertainty and working
-- `supports`: where units touch floor and wall
-- `ground`: the surfaces under and behind a run, solved once
-- `shims`: stacks from the kit, tapered pairs, blocks
-- `asked`: what is about to be decided, for the next best reading
-- `plan`: a datum turned into shims and packing
-- `obstacles`: what is in the way of units and fixings
-- `schools`: the ways to decide where level starts, compared
-- `verdicts`: what to tell the installer
+- `run`: what stands, where it touches, the surfaces under it
+- `surfaces`: side walls and ceiling as draws
+- `level`: a datum turned into shims, feet and packing
+- `scribe`: cut lines
+- `sides`: openings, fillers, doors, face frames
+- `tops`: tops and shelves
+- `cutouts`: what is in the way
+- `overhead`: racks under the ceiling
+- `access`: the way in
+- `result`, `parts`: all of it, and what is made
+- `findings`: what to tell the installer
+- `compare`, `divide`: decisions beside each other; equal divisions
 
-May import: gauge, job, length, errors.
+May import: gauge, job, facts, and what is under them.
 """

@@ -13,7 +13,7 @@
 - `traits`: what the place is like
 - `stations`: where to measure, in walking order, and the next best reading
 - `next`: the next best reading for the decision at hand
-- `place`: what the surfaces look like, for drawing
+- `surveyed`: what the surfaces look like, for drawing
 
-May import: job, length, errors.
+May import: job, facts, and what is under them.
 """
