@@ -114,11 +114,11 @@ def test_a_length_is_divided_as_it_is_typed(table):
     expect(page.get_by_text("= 387.3 mm")).to_be_visible()
 
 
-@pytest.mark.parametrize("name", ["Sides", "Cut lines", "Tops", "Going in", "Cut-outs", "Compare", "Divide"])
-def test_every_part_fits_a_phone(phone, name):
-    phone.open_demo()
-    job = Job.objects.get(name="Gable workroom")
-    phone.goto(f"/jobs/{job.id}/north/fit")
-    pane(phone.page, name)
-    phone.page.wait_for_timeout(300)
-    assert phone.serious_faults() == []
+def test_every_part_fits_a_phone(phone):
+    phone.goto(phone.open_demo() + "/north/fit")
+    found = {}
+    for name in ("Sides", "Cut lines", "Tops", "Going in", "Cut-outs", "Compare", "Divide"):
+        pane(phone.page, name)
+        phone.page.wait_for_timeout(300)
+        found[name] = phone.serious_faults()
+    assert {name: faults for name, faults in found.items() if faults} == {}

@@ -120,9 +120,11 @@ def test_a_wall_is_furred_flat_and_laid_out_to_hang_things_on(table):
     expect(page.get_by_text("leaves no room to hook on")).to_be_visible()
 
 
-@pytest.mark.parametrize("name", PANES)
-def test_every_part_of_hold_is_sound_on_a_phone(phone, name):
+def test_every_part_of_hold_is_sound_on_a_phone(phone):
     phone.goto(phone.open_demo() + "/north/hold")
-    pane(phone.page, name)
-    phone.page.wait_for_timeout(300)
-    assert phone.serious_faults() == []
+    found = {}
+    for name in PANES:
+        pane(phone.page, name)
+        phone.page.wait_for_timeout(300)
+        found[name] = phone.serious_faults()
+    assert {name: faults for name, faults in found.items() if faults} == {}

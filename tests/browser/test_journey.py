@@ -264,8 +264,7 @@ def test_a_reading_is_taken_back_and_set_aside_with_a_reason(table):
     assert Fact.objects.filter(aside__isnull=False).count() == 2
 
 
-@pytest.mark.parametrize("screen", ["table", "phone"])
-@pytest.mark.parametrize("scheme", ["light", "dark"])
+@pytest.mark.parametrize(("screen", "scheme"), [("table", "light"), ("phone", "dark")])
 def test_no_view_has_a_serious_barrier(desks, screen, scheme):
     desk = desks({"table": TABLE, "phone": PHONE}[screen], color_scheme=scheme)
     desk.goto("/")

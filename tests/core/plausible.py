@@ -63,6 +63,7 @@ from wobble.core.job.unit import (
     ToeKickBox,
     UnitKind,
 )
+from wobble.core.part import Fastener
 
 SIDE = SetUp(id="side", name="Side plane", across="x", at_mm=1000.0)
 LOST = SetUp(id="lost", name="Line of unknown height", across="z")
@@ -352,11 +353,33 @@ def check_answers(job: Job) -> None:
         for part in one.parts:
             assert min(part.blank_mm) >= 0, part
             assert part.thick_mm >= 0, part
+        check_services(place, one.fasteners)
         assert len({p.id for p in one.parts}) == len(one.parts)
         assert len({f.id for f in one.fasteners}) == len(one.fasteners)
         assert [f.order for f in one.fasteners] == list(range(1, len(one.fasteners) + 1))
         if place.units and one.fit.plan is None:
             assert any(f.severity == "stop" for f in one.fit.findings), "no plan, and nothing says why"
+
+
+WIRED = ("outlet", "switch")
+BACKINGS = {"ceiling": "overhead", "floor": "underfoot"}
+
+
+def check_services(place: Place, fasteners: tuple[Fastener, ...]) -> None:
+    """Check by rectangles alone that no screw stands on what is there to stay, nor in the lines of its wires."""
+    for screw in fasteners:
+        backing: Backing | None = getattr(place, BACKINGS.get(screw.surface or "", "backing"))
+        clear, rule = (backing or Backing()).clear_mm, (backing or Backing()).rule
+        for thing in place.obstacles:
+            if thing.surface != screw.surface:
+                continue
+            off = [max(a - x, 0.0, x - a - s) for x, a, s in zip(screw.at, thing.at, thing.size, strict=True)]
+            on_it = max(off) < clear and (thing.treatment != "remove" or thing.surface in BACKINGS)
+            up_and_down = thing.kind in WIRED and rule != "all round" and off[0] < clear
+            sideways = thing.kind in WIRED and rule in ("up, down and sideways", "also along corners and ceiling")
+            in_line = thing.surface not in BACKINGS and (up_and_down or (sideways and off[1] < clear))
+            assert not on_it, (screw.id, thing)
+            assert not in_line, (screw.id, thing)
 
 
 def main(n: int, first: int = 0) -> None:

@@ -150,3 +150,23 @@ def test_a_depth_limit_and_nail_plates():
     assert not too_deep(500.0, Backing())
     wire = marked("wire", (1000.0, 500.0), (400.0, 12.0))
     assert [p.at for p in plates(wire, (900.0, 1200.0, 1500.0), "mm")] == [(1200.0, 506.0)]
+
+
+@pytest.mark.parametrize(
+    ("at", "rule", "kept"),
+    [
+        ((310.0, 400.0), "up and down", True),  # 10 off its middle, straight below it
+        ((500.0, 1010.0), "up and down", False),
+        ((500.0, 1010.0), "up, down and sideways", True),
+        ((500.0, 400.0), "up, down and sideways", False),
+        ((100.0, 400.0), "also along corners and ceiling", True),  # within 150 of the corner with the back
+    ],
+)
+def test_wires_are_kept_clear_of_on_side_walls_too(at, rule, kept):
+    """An outlet of 80 at 260 out and 960 up on the left wall; 50 are kept beside the lines of its wires."""
+    outlet = Obstacle(
+        id="o", name="Outlet", kind="outlet", surface="left", at=(260.0, 960.0), size=(80.0, 80.0), taken_at=WHEN
+    )
+    place = Place(id="p", name="P", width_mm=2000.0, depth_mm=600.0, height_mm=2400.0, facts=(outlet,))
+    assert bool(kept_from(place, at, Backing(rule=rule), "left")) is kept
+    assert kept_from(place, (1900.0, 1000.0), Backing(rule="up, down and sideways"), "back") == ""

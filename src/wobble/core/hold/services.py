@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 import math
+from typing import Literal
 
 from wobble.core.facts import Behind
-from wobble.core.fit.cutouts.services import ELECTRIC, zone
-from wobble.core.job import Place, Value
-from wobble.core.job.backing import Backing
+from wobble.core.fit.cutouts.services import ELECTRIC
+from wobble.core.job import Obstacle, Place, Value
+from wobble.core.job.backing import Backing, ServiceRule
 from wobble.core.length import LengthUnit, format_length
 
 DETECT = "Detect, isolate, then drill."
@@ -17,6 +18,12 @@ CORNER_STRIP_MM = 150.0
 
 NEAR_MM = 200.0
 """Within this of what is marked nothing is taken on trust."""
+
+
+CLEAR_MM = 50.0
+"""A hole is kept this far from anything that is marked, and from the lines straight up, down and sideways of outlets
+and switches, in which their wires run; local codes may ask for more."""
+WALLS: tuple[Behind, ...] = ("back", "left", "right")
 
 
 class Plate(Value, frozen=True, kw_only=True):
@@ -32,20 +39,47 @@ def kept_from(place: Place, at: tuple[float, float], backing: Backing, surface: 
     for found in place.detections:
         if found.sees == "something else" and found.surface == surface and math.dist(found.at, at) < backing.clear_mm:
             return "something that is no wood was met there"
-    if surface != "back":
-        return next(
-            (f"{m.name}" for m in place.obstacles if m.surface == surface and _on(m.at, m.size, at, backing)), ""
-        )
-    for obstacle in place.obstacles:
+    there = [m for m in place.obstacles if m.surface == surface]
+    if surface not in WALLS:
+        return next((m.name for m in there if _on(m.at, m.size, at, backing)), "")
+    for obstacle in there:
         met = zone(obstacle, at, backing.clear_mm, backing.rule)
         if met is not None:
             return f"{obstacle.name}: {met}"
     if backing.rule == "also along corners and ceiling":
-        if min(at[0], place.width_mm - at[0]) < CORNER_STRIP_MM:
+        corners = (at[0], place.width_mm - at[0]) if surface == "back" else (at[0],)
+        if min(corners) < CORNER_STRIP_MM:
             return "the strip along the corner, where wires may run"
         if place.height_mm - at[1] < CORNER_STRIP_MM:
             return "the strip along the ceiling, where wires may run"
     return ""
+
+
+Zone = Literal["on it", "in the line of its wires", "under it, where its pipes run"]
+
+
+def zone(
+    obstacle: Obstacle, at: tuple[float, float], clear_mm: float = CLEAR_MM, rule: ServiceRule = "up, down and sideways"
+) -> Zone | None:
+    """Return how a hole would meet an obstacle on its wall: on it, or where by the rule its wires or pipes may run.
+
+    An obstacle that is taken away is met no more; the wires of an outlet that is stay in the wall.
+    """
+    beside, over = (
+        max(low - x, 0.0, x - low - size) for x, low, size in zip(at, obstacle.at, obstacle.size, strict=True)
+    )
+    if max(beside, over) < clear_mm and obstacle.treatment != "remove":
+        return "on it"
+    if obstacle.kind == "wire" and rule != "all round":  # it is seen: it may go on the way it runs, and no other
+        if (over if obstacle.size[0] >= obstacle.size[1] else beside) < clear_mm:
+            return "in the line of its wires"
+    elif obstacle.kind in ELECTRIC and rule != "all round":
+        sideways = rule != "up and down" and over < clear_mm
+        if beside < clear_mm or sideways:
+            return "in the line of its wires"
+    if obstacle.kind == "radiator" and beside < clear_mm and at[1] < obstacle.at[1]:
+        return "under it, where its pipes run"
+    return None
 
 
 def _on(low: tuple[float, float], size: tuple[float, float], at: tuple[float, float], backing: Backing) -> bool:

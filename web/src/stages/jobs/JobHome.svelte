@@ -44,10 +44,8 @@
             <li>
               <h2>{place.name}</h2>
               <p class="quiet">
-                {place.units?.length ?? 0} units · {place.readings?.length ?? 0} readings · {place.frame ===
-                'body'
-                  ? 'vehicle'
-                  : 'room'}
+                {place.units?.length ?? 0} units · {place.readings?.length ?? 0} readings · {place.kind ??
+                  'open'}{place.frame === 'body' && place.kind !== 'vehicle' ? ', in a vehicle' : ''}
               </p>
               <div class="go">
                 <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/place">Place</Button>
@@ -121,6 +119,9 @@
 {/if}
 
 <style>
+  .places h1 {
+    margin-bottom: 1rem;
+  }
   ul {
     list-style: none;
     padding: 0;
