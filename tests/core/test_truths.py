@@ -155,7 +155,7 @@ def turned(set_up: SetUp) -> SetUp:
 
 
 @given(st.lists(st.sampled_from(range(len(TURNS))), min_size=2, max_size=4), st.booleans())
-@settings(max_examples=10, deadline=None)
+@settings(max_examples=6, deadline=None)
 def test_what_is_remembered_answers_as_what_is_worked_out_anew(turns, inches):
     """Turn some decisions one after the other, each answered; the last answer is the one without any before."""
     job = replace(gable_workroom(), units="in" if inches else "mm")

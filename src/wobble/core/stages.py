@@ -30,6 +30,7 @@ from wobble.core.fit.run.ground import Ground, GroundInput, ground
 from wobble.core.fit.run.tiers import TierName, on_floor
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides, split_run
+from wobble.core.fit.sides.openings import profile
 from wobble.core.fit.sides.swings import Swing
 from wobble.core.fit.surfaces.walls import Walls, walls, with_obstacles
 from wobble.core.fit.tops.flat import FlatPart
@@ -180,7 +181,7 @@ def ground_of(job: Job, place_id: str) -> Ground | None:
 
 def forget() -> None:
     """Forget all that is remembered between two decisions: for timing, and for tests that compare with it."""
-    for remembered in (_survey, _walls, _ground):
+    for remembered in (_survey, _walls, _ground, profile):
         remembered.cache_clear()
     _CASES.clear()
 

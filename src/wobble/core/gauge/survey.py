@@ -10,6 +10,7 @@ import math
 from collections import Counter
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -75,7 +76,11 @@ class Survey:
 
     def measured(self, surface: SurfaceName) -> int:
         """Return how many numbers in use touch a surface."""
-        return sum(any(s == surface for s, _, _ in o.surface_terms) for o in self.adjustment.observations)
+        return self._touching[surface]
+
+    @cached_property
+    def _touching(self) -> Counter[SurfaceName]:
+        return Counter(s for o in self.adjustment.observations for s in {s for s, _, _ in o.surface_terms})
 
     def cause(self, doubt: Disagreement) -> str:
         """Return what a disagreement looks like, in words; empty where nothing plain explains it."""

@@ -11,7 +11,7 @@ from wobble.core.figure import Figure, Step, quantile
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import Tier, TierName, tiers, upright
 from wobble.core.fit.sides.face_frame import FaceFrame, face_frame
-from wobble.core.fit.sides.openings import Opening, Profile, before_front, opening, side_gaps
+from wobble.core.fit.sides.openings import Opening, before_front, opening, profile, side_gaps
 from wobble.core.fit.sides.schools import Filler, SideName, SideSchool, side_schools
 from wobble.core.fit.sides.swings import HANDLE_MARGIN_MM, Door
 from wobble.core.fit.surfaces.walls import Drawn, Walls
@@ -206,7 +206,7 @@ def _filler(
             working=_working(side, edge, (front, float(heights[index])), float(values.mean()), values, rests[index]),
         )
 
-    beside = Profile(wall, unit, stand, 1.0 if side == "left" else -1.0).beside(0.0)
+    beside = profile(wall, unit, stand, 1.0 if side == "left" else -1.0).beside(0.0)
     tight = least if beside is None else (edge if side == "left" else -edge) - beside[0]
     needs, why, enough = _needs(wall, unit, edge, stand, side, gaps, by_walls.get((unit.id, side)))
     low, high = upright(unit, stand.base_mm)

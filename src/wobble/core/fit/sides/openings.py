@@ -9,6 +9,7 @@ into place, and one between them goes last, so that only where they stand counts
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import lru_cache
 
 import numpy as np
 
@@ -56,7 +57,7 @@ def opening(survey: Survey, walls: Walls, tier: Tier, stand: Stand, clearance_mm
         return None
     alone = len(tier.units) == 1
     first, last = tier.units[0], tier.last
-    left, right = Profile(walls.left, first, stand, 1.0), Profile(walls.right, last, stand, -1.0)
+    left, right = profile(walls.left, first, stand, 1.0), profile(walls.right, last, stand, -1.0)
     ways = list(_ways(left, right, survey.place.depth_mm, len(tier.units)))
     if not ways:  # it stands wholly in front of the walls
         return None
@@ -153,6 +154,12 @@ class Profile:
         return np.asarray(into.max(axis=1)), (float(depths[i]), float(self.heights[nearest]))
 
 
+@lru_cache(maxsize=24)
+def profile(wall: Drawn, unit: Unit, stand: Stand, sign: float) -> Profile:
+    """Return a wall's profile beside a unit: openings, fillers and doors of one decision look at the same few."""
+    return Profile(wall, unit, stand, sign)
+
+
 def side_gaps(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left: bool) -> tuple[Floats, Floats]:
     """Return heights, mm, and draws of the gap between a unit's edge and a wall at the unit's front, (n_draws, n)."""
     deep = unit.deep_at("left" if left else "right")
@@ -167,7 +174,7 @@ def before_front(wall: Drawn, unit: Unit, stand: Stand, edge_mm: float, *, left:
     front = stand.back_at(unit) + unit.deep_at("left" if left else "right")
     if front >= wall.first[-1]:
         return None
-    proudest = Profile(wall, unit, stand, 1.0 if left else -1.0).between(front, float(wall.first[-1]))[0]
+    proudest = profile(wall, unit, stand, 1.0 if left else -1.0).between(front, float(wall.first[-1]))[0]
     return np.asarray((edge_mm if left else -edge_mm) - proudest)
 
 
@@ -178,10 +185,10 @@ def in_front(
 
     Past what was measured the wall goes on straight, as it stands at the place's front.
     """
-    profile = Profile(wall, unit, stand, 1.0 if left else -1.0)
-    front = profile.back + profile.deep
-    low = min(front, float(profile.depths[-1]))
-    depths, into = interpolated(profile.depths, profile.into, low, float(profile.depths[-1]))
+    beside = profile(wall, unit, stand, 1.0 if left else -1.0)
+    front = beside.back + beside.deep
+    low = min(front, float(beside.depths[-1]))
+    depths, into = interpolated(beside.depths, beside.into, low, float(beside.depths[-1]))
     out = np.concatenate([depths - front, [max(reach_mm, float(depths[-1]) - front + 1.0)]])
     gaps = (edge_mm if left else -edge_mm) - np.concatenate([into, into[:, -1:]], axis=1)
     kept = np.concatenate([np.diff(out) > 1e-6, [True]])

@@ -27,7 +27,7 @@ KNOWN_SD_MM = 25.0
 """A wall that is known worse than this at its middle closes nothing."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Drawn:
     """One surface as draws on a grid.
 

@@ -121,9 +121,11 @@ class Structure:
             return float(min(self.density[np.abs(self.grid - x_mm) <= reach].sum(), 1.0))
         moved = near.at(up_mm) - near.at_mm
         wide = max(near.lean_sd * abs(up_mm - near.up_mm) / 1000.0, 0.1)
-        off = self.grid + moved - x_mm
+        far = reach + FAR_SD * wide
+        start, end = np.searchsorted(self.grid, (x_mm - moved - far, x_mm - moved + far))
+        off = self.grid[start:end] + moved - x_mm
         inside = ndtr((reach - off) / wide) - ndtr((-reach - off) / wide)
-        return float(min((self.density * inside).sum(), 1.0))
+        return float(min((self.density[start:end] * inside).sum(), 1.0))
 
 
 def structure(
