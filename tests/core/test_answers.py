@@ -15,7 +15,7 @@ from wobble.core import solve
 from wobble.core.finding import Finding
 from wobble.core.job import FixedTop, Threshold
 from wobble.core.job.backing import Anchor, Backing
-from wobble.core.job.unit import Air, Hung
+from wobble.core.job.unit import Air, Board, Hung
 from wobble.core.stages import PlaceResult
 
 
@@ -244,3 +244,20 @@ def test_what_must_be_reached_is_a_stop_until_the_plan_has_it(kind):
     planned = result(Room(also=(thing(kind, (300.0, 300.0), treatment=way),))).findings
     assert [f.severity for f in buried if "o" in f.about] == ["stop"]
     assert [f.severity for f in planned if "o" in f.about] == ["fine"]
+
+
+def test_two_screws_into_a_stud_keep_clear_of_what_is_near_each_of_them():
+    """A shelf that takes two a stud, 10 over and under its cleat's middle: 45 is too near the lower one, 65 is not."""
+    heavy = replace(SHELF, board=Board(load_kg_per_m=100.0))
+    alone = result(Room(units=(heavy,), found=studs(200.0, 1400.0))).hold.cleats[0]
+    assert alone.wall == "back"
+    driven = [f for f in result(Room(units=(heavy,), found=studs(200.0, 1400.0))).fasteners if f.part == "cleat"]
+    at_first = sorted(f.at[1] for f in driven if abs(f.at[0] - 200.0) < 15.0)
+    assert len(at_first) == 2
+    assert at_first[1] - at_first[0] == pytest.approx(20.0)
+    middle = sum(at_first) / 2
+    for under, kept in ((55.0, True), (65.0, False)):
+        outlet = thing("outlet", (160.0, middle - under - 80.0), size=(80.0, 80.0))
+        room = Room(units=(heavy,), found=studs(200.0, 1400.0), also=(outlet,), backing=Backing(rule="all round"))
+        near = [f for f in result(room).fasteners if f.part == "cleat" and abs(f.at[0] - 200.0) < 15.0]
+        assert (near == []) is kept

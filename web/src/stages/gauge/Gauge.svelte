@@ -2,8 +2,8 @@
   import { onMount } from 'svelte';
   import type { Reading, SurfaceName } from '../../api/types';
   import Views from '../../drawing/Views.svelte';
-  import Find from './Find.svelte';
-  import Notes from './Notes.svelte';
+  import Find from './forms/Find.svelte';
+  import Notes from './forms/Notes.svelte';
   import PlaceDrawing from '../../drawing/PlaceDrawing.svelte';
   import { facePx, PROUD, xPx, yPx, zPx, type Found, type Layout } from '../../drawing/layout';
   import { longTicks, type Tick } from '../../drawing/rods';
@@ -19,11 +19,11 @@
   import { waiting } from '../../state/waiting.svelte';
   import GaugeAnswers from './GaugeAnswers.svelte';
   import Legend from './Legend.svelte';
-  import LineChoice from './LineChoice.svelte';
-  import OtherReading from './OtherReading.svelte';
+  import LineChoice from './forms/LineChoice.svelte';
+  import OtherReading from './forms/OtherReading.svelte';
   import ReadingList from './ReadingList.svelte';
   import { Round } from './round.svelte';
-  import SetAside from './SetAside.svelte';
+  import SetAside from './forms/SetAside.svelte';
   import StationCard from './StationCard.svelte';
   import StationMarks from './StationMarks.svelte';
   import Traits from './Traits.svelte';

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import dataclasses
 import math
 
 import numpy as np
+from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import GRAVITY, person_kg, row_kg_per_m
@@ -12,8 +14,9 @@ from wobble.core.facts import Behind
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.tops.boards import MATERIALS
 from wobble.core.fit.tops.flat import FlatPart
-from wobble.core.hold.rests.ledgers import NO_PACKING, moved, under_line
+from wobble.core.hold.rests.ledgers import under_line
 from wobble.core.hold.screws import (
+    NO_PACKING,
     Candidate,
     Context,
     Through,
@@ -106,7 +109,7 @@ def _cleat(
     long_mm, top_mm, up = size
     found: list[Candidate] = []
     for at in _along(context, on, ends, up):
-        if not kept_from(context.place, (at, up), context.backing, on):
+        if not any(kept_from(context.place, (at, up + off), context.backing, on) for off in (0.0, *CLEAT_ROWS_MM)):
             made = screwed(context, unit.id, (at, up), NO_PACKING, through, surface=on)
             if isinstance(made, Candidate):
                 found.append(made)
@@ -115,7 +118,7 @@ def _cleat(
     use = load_n / carries if carries else math.inf
     if use > 1 and sure:  # two screws over each other into every stud
         use /= 2
-        sure = [moved(c, off) for c in sure for off in CLEAT_ROWS_MM]
+        sure = [_moved(c, off) for c in sure for off in CLEAT_ROWS_MM]
     enough = len(sure) >= 2 and use <= 1
     instead = ""
     if not enough:
@@ -152,3 +155,11 @@ def _along(context: Context, on: Behind, ends: tuple[float, float], up: float) -
         n = max(2, math.ceil((high - low) / MASONRY_CLEAT_MM) + 1)
         return [float(x) for x in np.linspace(low, high, n)]
     return [x for line in context.into[on].known.lines if low <= (x := line.at(up)) <= high]
+
+
+def _moved(candidate: Candidate, up_mm: float) -> Candidate:
+    """Return a screw at another height, all else as it is."""
+    x, z = candidate.fastener.at
+    return dataclasses.replace(
+        candidate, fastener=replace(candidate.fastener, at=(x, z + up_mm), id=f"{candidate.fastener.id}{up_mm:+.0f}")
+    )

@@ -2,10 +2,7 @@
 
 from __future__ import annotations
 
-import dataclasses
 import math
-
-from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.figure import Figure, Step
@@ -32,7 +29,6 @@ FOOT_UP_MM = 40.0
 PAST_MM = 700.0
 """How far past a unit's sides the next stud may be for a timber behind it."""
 GROUND_STEP_MM, GROUND_LEAST_MM, GROUND_MOST_MM, GROUND_END_MM, GROUND_LEFT_MM = 5.0, 20.0, 90.0, 50.0, 5.0
-NO_PACKING = Figure(value_mm=0.0, sd_mm=0.0)
 
 
 class Ledger(Value, frozen=True, kw_only=True):
@@ -172,11 +168,3 @@ def ground_rail(
         into_mm=into,
     )
     return made_rail, chosen
-
-
-def moved(candidate: Candidate, up_mm: float) -> Candidate:
-    """Return a screw at another height, all else as it is."""
-    x, z = candidate.fastener.at
-    return dataclasses.replace(
-        candidate, fastener=replace(candidate.fastener, at=(x, z + up_mm), id=f"{candidate.fastener.id}{up_mm:+.0f}")
-    )

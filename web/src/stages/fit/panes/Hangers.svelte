@@ -1,9 +1,9 @@
 <!-- Racks under the ceiling: each hanger's own length. -->
 <script lang="ts">
-  import type { PlaceFit, Figure, LengthUnit } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import Measure from '../../entry/Measure.svelte';
-  import Wide from '../../shell/Wide.svelte';
+  import type { PlaceFit, Figure, LengthUnit } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import Measure from '../../../entry/Measure.svelte';
+  import Wide from '../../../shell/Wide.svelte';
 
   interface Props {
     fit: PlaceFit;

@@ -1,8 +1,8 @@
 <!-- What is done about each thing in the way, with the sizes to mark out on the unit. -->
 <script lang="ts">
-  import type { Place, PlaceFit, LengthUnit } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import Wide from '../../shell/Wide.svelte';
+  import type { Place, PlaceFit, LengthUnit } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import Wide from '../../../shell/Wide.svelte';
 
   interface Props {
     fit: PlaceFit;

@@ -1,8 +1,8 @@
 <!-- Tops and shelves: each its own outline, blank, cleats, sag and way in. -->
 <script lang="ts">
-  import type { PlaceFit, Figure, FlatPart, LengthUnit } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import Measure from '../../entry/Measure.svelte';
+  import type { PlaceFit, Figure, FlatPart, LengthUnit } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import Measure from '../../../entry/Measure.svelte';
 
   interface Props {
     fit: PlaceFit;

@@ -1,6 +1,6 @@
 <!-- Why a reading shall count no more. -->
 <script lang="ts">
-  import { Modal, TextInput } from '../../carbon';
+  import { Modal, TextInput } from '../../../carbon';
 
   interface Props {
     onclose: () => void;

@@ -1,8 +1,8 @@
 <!-- Every edge that is cut to a wall: compass, blank, undercut, which side is up, and the line as a table. -->
 <script lang="ts">
-  import type { LengthUnit, Scribe } from '../../api/types';
-  import { showLength, showSpread } from '../../entry/length';
-  import Wide from '../../shell/Wide.svelte';
+  import type { LengthUnit, Scribe } from '../../../api/types';
+  import { showLength, showSpread } from '../../../entry/length';
+  import Wide from '../../../shell/Wide.svelte';
 
   interface Props {
     scribes: readonly Scribe[];

@@ -1,7 +1,7 @@
 <!-- Where the backs stand: clear of the proudest spot by so much, and turned in plan by so much. -->
 <script lang="ts">
-  import type { BackLine, LengthUnit, Plan } from '../../api/types';
-  import { showLength, showSpread } from '../../entry/length';
+  import type { BackLine, LengthUnit, Plan } from '../../../api/types';
+  import { showLength, showSpread } from '../../../entry/length';
 
   interface Props {
     plan: Plan;

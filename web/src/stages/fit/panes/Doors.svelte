@@ -1,10 +1,10 @@
 <!-- How far every hinged door opens, drawn from above, and what stops it. -->
 <script lang="ts">
-  import { SURE } from '../../api/fields';
-  import type { PlaceFit, LengthUnit } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import Wide from '../../shell/Wide.svelte';
-  import { arc } from './arc';
+  import { SURE } from '../../../api/fields';
+  import type { PlaceFit, LengthUnit } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import Wide from '../../../shell/Wide.svelte';
+  import { arc } from '../arc';
 
   interface Props {
     fit: PlaceFit;

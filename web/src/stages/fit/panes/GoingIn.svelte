@@ -1,8 +1,8 @@
 <!-- Whether everything gets to its place, in the order in which it goes. -->
 <script lang="ts">
-  import { SURE } from '../../api/fields';
-  import type { PlaceFit, LengthUnit } from '../../api/types';
-  import { showLength, showSpread } from '../../entry/length';
+  import { SURE } from '../../../api/fields';
+  import type { PlaceFit, LengthUnit } from '../../../api/types';
+  import { showLength, showSpread } from '../../../entry/length';
 
   interface Props {
     fit: PlaceFit;

@@ -1,9 +1,9 @@
 <!-- A face frame fitted first: its stiles, its openings, and where the dividers of the boxes behind stand. -->
 <script lang="ts">
-  import type { Figure, FaceFrame, LengthUnit } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import Measure from '../../entry/Measure.svelte';
-  import Wide from '../../shell/Wide.svelte';
+  import type { Figure, FaceFrame, LengthUnit } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import Measure from '../../../entry/Measure.svelte';
+  import Wide from '../../../shell/Wide.svelte';
 
   interface Props {
     frame: FaceFrame;

@@ -1,12 +1,12 @@
 <!-- Dividing a length: equal openings, trim over seams, boards of their true width. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import type { Divide, Divided, LengthUnit } from '../../api/types';
-  import { Refused } from '../../api/client';
-  import { Select, SelectItem, TextInput } from '../../carbon';
-  import { showLength } from '../../entry/length';
-  import LengthField from '../../entry/LengthField.svelte';
-  import LengthsField from '../../entry/LengthsField.svelte';
+  import { calls } from '../../../api/calls';
+  import type { Divide, Divided, LengthUnit } from '../../../api/types';
+  import { Refused } from '../../../api/client';
+  import { Select, SelectItem, TextInput } from '../../../carbon';
+  import { showLength } from '../../../entry/length';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import LengthsField from '../../../entry/LengthsField.svelte';
 
   let { unit, long }: { unit: LengthUnit; long: number } = $props();
   // svelte-ignore state_referenced_locally

@@ -1,12 +1,12 @@
 <!-- How the run meets its side walls: the split, the schools beside each other, and the gap at each side. -->
 <script lang="ts">
-  import { SURE } from '../../api/fields';
-  import type { PlaceFit, Closing, Figure, LengthUnit, Sides } from '../../api/types';
-  import { Select, SelectItem } from '../../carbon';
-  import { showLength } from '../../entry/length';
-  import LengthField from '../../entry/LengthField.svelte';
-  import Measure from '../../entry/Measure.svelte';
-  import Wide from '../../shell/Wide.svelte';
+  import { SURE } from '../../../api/fields';
+  import type { PlaceFit, Closing, Figure, LengthUnit, Sides } from '../../../api/types';
+  import { Select, SelectItem } from '../../../carbon';
+  import { showLength } from '../../../entry/length';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import Measure from '../../../entry/Measure.svelte';
+  import Wide from '../../../shell/Wide.svelte';
   import Doors from './Doors.svelte';
   import FrameParts from './FrameParts.svelte';
 

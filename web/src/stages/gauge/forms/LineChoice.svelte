@@ -1,10 +1,10 @@
 <!-- What the next reading is read from, and with; a line that was moved becomes a new one. -->
 <script lang="ts">
-  import type { Place, Instrument, LengthUnit, Surveyed, SetUp, SurfaceName } from '../../api/types';
-  import { Modal, Select, SelectItem, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { ACROSS, lineWords } from '../../entry/places';
-  import { open } from '../../state/job.svelte';
+  import type { Place, Instrument, LengthUnit, Surveyed, SetUp, SurfaceName } from '../../../api/types';
+  import { Modal, Select, SelectItem, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { ACROSS, lineWords } from '../../../entry/places';
+  import { open } from '../../../state/job.svelte';
 
   interface Props {
     place: Place;

@@ -1,15 +1,23 @@
 <!-- Readings that are not taken from a line: a level, a straightedge, a corner, a distance across, a profile, a scan. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import type { Place, Instrument, LengthUnit, Reading, SurfaceName } from '../../api/types';
-  import { Checkbox, FileUploaderButton, Modal, Select, SelectItem, TextArea, TextInput } from '../../carbon';
-  import { newId } from '../../entry/ids';
-  import { parseLength } from '../../entry/length';
-  import { fieldByField } from '../../entry/fields';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { ACROSS, AXIS_WORDS, SURFACE_NAMES } from '../../entry/places';
-  import { notices } from '../../state/notices.svelte';
-  import { FIELDS, KIND_NAMES, kindsOf, type Kind } from './kinds';
+  import { calls } from '../../../api/calls';
+  import type { Place, Instrument, LengthUnit, Reading, SurfaceName } from '../../../api/types';
+  import {
+    Checkbox,
+    FileUploaderButton,
+    Modal,
+    Select,
+    SelectItem,
+    TextArea,
+    TextInput,
+  } from '../../../carbon';
+  import { newId } from '../../../entry/ids';
+  import { parseLength } from '../../../entry/length';
+  import { fieldByField } from '../../../entry/fields';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { ACROSS, AXIS_WORDS, SURFACE_NAMES } from '../../../entry/places';
+  import { notices } from '../../../state/notices.svelte';
+  import { FIELDS, KIND_NAMES, kindsOf, type Kind } from '../kinds';
 
   interface Props {
     place: Place;

@@ -1,10 +1,10 @@
 <!-- Where level starts: one slider over what it costs, and the two schools beside each other. -->
 <script lang="ts">
-  import type { Datum, LengthUnit, Plan, School } from '../../api/types';
-  import { Select, SelectItem } from '../../carbon';
-  import { path } from '../../drawing/ribbon';
-  import { showLength } from '../../entry/length';
-  import LengthField from '../../entry/LengthField.svelte';
+  import type { Datum, LengthUnit, Plan, School } from '../../../api/types';
+  import { Select, SelectItem } from '../../../carbon';
+  import { path } from '../../../drawing/ribbon';
+  import { showLength } from '../../../entry/length';
+  import LengthField from '../../../entry/LengthField.svelte';
 
   interface Props {
     plan: Plan;

@@ -1,7 +1,7 @@
 <!-- What was noted in the place, newest first; what still waits on this device says so. -->
 <script lang="ts">
-  import type { LengthUnit, Note } from '../../api/types';
-  import { spotWords, SURFACE_NAMES } from '../../entry/places';
+  import type { LengthUnit, Note } from '../../../api/types';
+  import { spotWords, SURFACE_NAMES } from '../../../entry/places';
 
   let { notes, waiting, unit }: { notes: readonly Note[]; waiting: readonly Note[]; unit: LengthUnit } =
     $props();

@@ -1,13 +1,13 @@
 <!-- Sets of decisions kept beside the one in force, compared by what they come to. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import type { Alternative, Place, LengthUnit, Outcome } from '../../api/types';
-  import { Button, TextInput } from '../../carbon';
-  import { showLength } from '../../entry/length';
-  import { open } from '../../state/job.svelte';
-  import { notices } from '../../state/notices.svelte';
-  import type { Decision } from './decision.svelte';
-  import Wide from '../../shell/Wide.svelte';
+  import { calls } from '../../../api/calls';
+  import type { Alternative, Place, LengthUnit, Outcome } from '../../../api/types';
+  import { Button, TextInput } from '../../../carbon';
+  import { showLength } from '../../../entry/length';
+  import { open } from '../../../state/job.svelte';
+  import { notices } from '../../../state/notices.svelte';
+  import type { Decision } from '../decision.svelte';
+  import Wide from '../../../shell/Wide.svelte';
 
   interface Props {
     decision: Decision;

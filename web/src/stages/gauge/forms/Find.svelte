@@ -1,12 +1,12 @@
 <!-- Something found on site: an outlet, a pipe, a board in the way, or a note; where the user stands, kept on the device. -->
 <script lang="ts">
-  import type { Place, LengthUnit, Obstacle, Note, SurfaceName } from '../../api/types';
-  import { Modal, Select, SelectItem, TextArea, TextInput } from '../../carbon';
-  import { newId } from '../../entry/ids';
-  import { fieldByField } from '../../entry/fields';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { AXIS_WORDS, SURFACE_NAMES } from '../../entry/places';
-  import { OBSTACLE_KINDS, TREATMENTS, USUAL } from '../jobs/obstacles';
+  import type { Place, LengthUnit, Obstacle, Note, SurfaceName } from '../../../api/types';
+  import { Modal, Select, SelectItem, TextArea, TextInput } from '../../../carbon';
+  import { newId } from '../../../entry/ids';
+  import { fieldByField } from '../../../entry/fields';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { AXIS_WORDS, SURFACE_NAMES } from '../../../entry/places';
+  import { OBSTACLE_KINDS, TREATMENTS, USUAL } from '../../jobs/obstacles';
 
   interface Props {
     place: Place;

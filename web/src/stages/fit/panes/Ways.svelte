@@ -1,7 +1,7 @@
 <!-- Ways of making the run level and lines for its backs, each with what it costs here. -->
 <script lang="ts">
-  import type { BackLine, PlaceFit, LengthUnit } from '../../api/types';
-  import { showLength } from '../../entry/length';
+  import type { BackLine, PlaceFit, LengthUnit } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
 
   interface Props {
     fit: PlaceFit;

@@ -1,10 +1,10 @@
 <!-- Screw feet in the order in which to set them, and legs to cut. -->
 <script lang="ts">
-  import type { PlaceFit, Figure, LengthUnit } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import Measure from '../../entry/Measure.svelte';
-  import { turnWords } from './words';
-  import Wide from '../../shell/Wide.svelte';
+  import type { PlaceFit, Figure, LengthUnit } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import Measure from '../../../entry/Measure.svelte';
+  import { turnWords } from '../words';
+  import Wide from '../../../shell/Wide.svelte';
 
   interface Props {
     fit: PlaceFit;
