@@ -26,7 +26,7 @@ from wobble.core.fit.overhead.hangers import Hanger
 from wobble.core.fit.parts import fit_parts
 from wobble.core.fit.result import Whole, fit_whole, stand_of
 from wobble.core.fit.run.asked import asked
-from wobble.core.fit.run.ground import Ground, GroundInput, ground
+from wobble.core.fit.run.ground import Behind, BehindInput, Ground, GroundInput, behind, ground
 from wobble.core.fit.run.tiers import TierName, on_floor
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides, split_run
@@ -155,7 +155,12 @@ def _walls(given: SurveyInput) -> Walls:
 
 @lru_cache(maxsize=REMEMBERED)
 def _ground(given: GroundInput) -> Ground:
-    return ground(_survey(given.survey), given.units, given.back_line)
+    return ground(_survey(given.survey), given.units, given.back_line, _behind(given.behind))
+
+
+@lru_cache(maxsize=REMEMBERED)
+def _behind(given: BehindInput) -> Behind | None:
+    return behind(_survey(given.survey), given.units, given.turn_mm_per_m)
 
 
 def survey_of(job: Job, place_id: str) -> Survey:
@@ -181,7 +186,7 @@ def ground_of(job: Job, place_id: str) -> Ground | None:
 
 def forget() -> None:
     """Forget all that is remembered between two decisions: for timing, and for tests that compare with it."""
-    for remembered in (_survey, _walls, _ground, profile):
+    for remembered in (_survey, _walls, _ground, _behind, profile):
         remembered.cache_clear()
     _CASES.clear()
 

@@ -15,7 +15,8 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import cho_factor, cho_solve, solve_triangular
+from scipy.linalg import cho_factor, cho_solve
+from scipy.linalg.blas import dtrsm
 from scipy.linalg.lapack import dpotri
 from scipy.sparse import csr_array
 
@@ -67,7 +68,7 @@ class Adjustment:
     @cached_property
     def factor(self) -> Floats:
         """Lower Cholesky factor of the readings' covariance."""
-        return np.asarray(cho_factor(self.covariance, lower=True)[0])
+        return np.asfortranarray(cho_factor(self.covariance, lower=True)[0])
 
     @cached_property
     def solution(self) -> Floats:
@@ -81,6 +82,13 @@ class Adjustment:
         upper = np.triu_indices(len(inverse), 1)
         inverse[upper] = inverse.T[upper]
         return np.asarray(inverse)
+
+    def whitened(self, cross: Floats) -> Floats:
+        """Return L⁻¹ of covariances with the readings, shape (n_readings, n)."""
+        if not cross.size:
+            return cross
+        # the library's general routine spends more on looking at its arguments than on so few rows
+        return np.asarray(dtrsm(1.0, self.factor, cross, lower=1))
 
     def only(self, kept: NDArray[np.intp]) -> Adjustment:
         """Return the adjustment of some of the observations: what all share need not be put together again."""
@@ -135,7 +143,7 @@ class Adjustment:
     def mean_and_sd(self, *queries: Query) -> tuple[Floats, Floats]:
         """Return mean and standard deviation, mm, each of shape (n,); cheaper than `at` for many spots."""
         cross = self._cross(queries)
-        half = solve_triangular(self.factor, cross.T, lower=True)
+        half = self.whitened(cross.T)
         prior = np.concatenate([self.priors[s].variance(spots) for s, spots in queries])
         variance = prior - np.einsum("ij,ij->j", half, half)
         return np.asarray(self._prior_mean(queries) + cross @ self.solution), np.sqrt(np.maximum(variance, 0.0))
@@ -144,7 +152,7 @@ class Adjustment:
         """Return what is known along a line of spots, counted from the value at `anchor` where one is given."""
         both = spots if anchor is None else np.vstack([spots, [anchor]])
         cross = self._cross([(surface, both)])
-        half = solve_triangular(self.factor, cross.T, lower=True)
+        half = self.whitened(cross.T)
         mean = self._prior_mean([(surface, both)]) + cross @ self.solution
         return Line(self.priors[surface], both, np.asarray(mean), np.asarray(half), anchored=anchor is not None)
 
@@ -155,7 +163,7 @@ class Adjustment:
     def at(self, *queries: Query) -> Estimate:
         """Return the joint estimate of the surface values at all queried spots."""
         cross = self._cross(queries)
-        half = solve_triangular(self.factor, cross.T, lower=True)
+        half = self.whitened(cross.T)
         covariance = _prior_covariance(self.priors, queries) - half.T @ half
         return Estimate(np.asarray(self._prior_mean(queries) + cross @ self.solution), covariance)
 
@@ -167,12 +175,12 @@ class Adjustment:
         """
         mean, sd = self.unknowns[name]
         cross = sd**2 * self.unknown_weights[:, list(self.unknowns).index(name)]
-        half = solve_triangular(self.factor, cross, lower=True)
+        half = self.whitened(cross[:, None])[:, 0]
         return mean + float(cross @ self.solution), math.sqrt(max(sd**2 - float(half @ half), 0.0))
 
     def weights(self, *queries: Query) -> Floats:
         """Return how much each reading moves each queried value, mm per mm, shape (n_queried, n_readings)."""
-        return np.asarray(cho_solve((self.factor, True), self._cross(queries).T).T)
+        return np.asarray(self._cross(queries) @ self.precision)
 
 
 @dataclass(frozen=True)

@@ -7,6 +7,7 @@ Distances and amplitudes are millimetres.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
@@ -101,7 +102,12 @@ class SurfacePrior:
         """Return the part of the covariance, mm², that falls off with distance."""
         distance = cdist(first, second)
         a = self.amplitudes
-        return np.asarray(a.smooth_mm**2 * matern52(distance) + a.rough_mm**2 * matern32(distance))
+        out = matern52(distance)
+        out *= a.smooth_mm**2
+        rough = matern32(distance)
+        rough *= a.rough_mm**2
+        out += rough
+        return out
 
     def variance(self, spots: Floats) -> Floats:
         """Return the variance of surface values, mm², at spots of shape (n, 2)."""
@@ -111,14 +117,23 @@ class SurfacePrior:
 
 def matern52(distance_mm: Floats) -> Floats:
     """Matérn 5/2 correlation at the smooth length scale; Rasmussen & Williams 2006, equation 4.17."""
-    r = np.sqrt(5.0) * distance_mm / SMOOTH_LENGTH_MM
-    return np.asarray((1.0 + r + r**2 / 3.0) * np.exp(-r))
+    r = distance_mm * (math.sqrt(5.0) / SMOOTH_LENGTH_MM)
+    out = r * (1.0 / 3.0)
+    out += 1.0
+    out *= r
+    out += 1.0
+    np.negative(r, out=r)
+    out *= np.exp(r, out=r)
+    return out
 
 
 def matern32(distance_mm: Floats) -> Floats:
     """Matérn 3/2 correlation at the short length scale; Rasmussen & Williams 2006, equation 4.17."""
-    r = np.sqrt(3.0) * distance_mm / ROUGH_LENGTH_MM
-    return np.asarray((1.0 + r) * np.exp(-r))
+    r = distance_mm * (math.sqrt(3.0) / ROUGH_LENGTH_MM)
+    out = r + 1.0
+    np.negative(r, out=r)
+    out *= np.exp(r, out=r)
+    return out
 
 
 def surface_prior(place: Measured, surface: SurfaceName, amplitudes: Amplitudes | None = None) -> SurfacePrior:

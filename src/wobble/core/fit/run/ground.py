@@ -66,6 +66,25 @@ class Ground:
 
 
 @dataclass(frozen=True)
+class BehindInput:
+    """All that the wall behind a run rests on: what was measured, the units, and the turn of their backs, mm per m."""
+
+    survey: SurveyInput
+    units: tuple[Unit, ...]
+    turn_mm_per_m: float
+
+
+@dataclass(frozen=True)
+class Behind:
+    """The back behind a run, wherever its line stands: spots, the wall there, and the proudest for each tier."""
+
+    high: HighPoint
+    area: Floats
+    mean: Floats
+    hung: HighPoint | None
+
+
+@dataclass(frozen=True)
 class GroundInput:
     """All that a ground rests on: what was measured, the units, and the line of their backs."""
 
@@ -73,24 +92,33 @@ class GroundInput:
     units: tuple[Unit, ...]
     back_line: BackLine
 
+    @property
+    def behind(self) -> BehindInput:
+        """What of it the wall behind rests on."""
+        return BehindInput(self.survey, self.units, self.back_line.turn_mm_per_m)
 
-def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine) -> Ground:
-    """Solve the floor under the units and the back behind them. There must be units.
+
+def behind(survey: Survey, units: tuple[Unit, ...], turn_mm_per_m: float) -> Behind | None:
+    """Solve the back behind the units, of which there must be some; None where it was not read."""
+    if "back" not in survey.place.surfaces or not survey.measured("back"):
+        return None
+    low = _mean_floor(survey, units) if survey.measured("floor") else 0.0
+    turn = turn_mm_per_m / 1000.0
+    area = np.vstack([back_area(unit, low) for unit in carried(units)])
+    high = high_point(survey, "back", area, turn)[0]
+    return Behind(high, area, survey.adjustment.mean(("back", area)), _hung(survey, units, low, turn))
+
+
+def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine, wall: Behind | None) -> Ground:
+    """Solve the floor under the units, which stand before the wall behind them. There must be units.
 
     Where no floor was read nothing may stand on it: heights then count from the datum mark.
     """
     on_floor = bool(survey.measured("floor"))
-    low = _mean_floor(survey, units) if on_floor else 0.0
-    back, area, wall = None, None, np.zeros(0)
     turn = back_line.turn_mm_per_m / 1000.0
-    line = 0.0
-    if "back" in survey.place.surfaces and survey.measured("back"):
-        area = np.vstack([back_area(unit, low) for unit in carried(units)])
-        back = high_point(survey, "back", area, turn)[0]
-        wall = survey.adjustment.mean(("back", area))
-        line = back.value_mm + back_line.off_mm
-    hung = _hung(survey, units, low, turn) if area is not None else None
-    start = line if back is None or back.tied else 0.0
+    line = 0.0 if wall is None else wall.high.value_mm + back_line.off_mm
+    hung = None if wall is None else wall.hung
+    start = line if wall is None or wall.high.tied else 0.0
 
     def back_at(unit: Unit) -> float:
         return start + turn * unit.x_mm + unit.out_mm
@@ -111,9 +139,9 @@ def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine) -> Grou
         high,
         there,
         shares(survey, "floor", at) if len(at) else (),
-        back,
-        area,
-        wall,
+        None if wall is None else wall.high,
+        None if wall is None else wall.area,
+        np.zeros(0) if wall is None else wall.mean,
         turn,
         line,
         hung,
@@ -143,8 +171,7 @@ def carried(units: tuple[Unit, ...]) -> tuple[Unit, ...]:
 
 def _mean_floor(survey: Survey, units: tuple[Unit, ...]) -> float:
     spots = np.vstack([footprint(unit, 0.0) for unit in carried(units)])
-    mean = survey.adjustment.mean(("floor", spots))
-    return float(mean.max()) if survey.measured("floor") else 0.0
+    return float(survey.adjustment.mean(("floor", spots)).max())
 
 
 def high_point(
