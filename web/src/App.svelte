@@ -7,11 +7,14 @@
   import KeyList from './shell/KeyList.svelte';
   import NoticeList from './shell/NoticeList.svelte';
   import SignIn from './stages/jobs/SignIn.svelte';
+  import { open } from './state/job.svelte';
   import { keys } from './state/keys.svelte';
   import { notices } from './state/notices.svelte';
+  import { createPlace } from './state/place';
   import { session } from './state/session.svelte';
   import { waiting } from './state/waiting.svelte';
 
+  createPlace(() => open.units);
   let unreachable = $state('');
 
   async function load() {

@@ -1,10 +1,11 @@
 <!-- A surface seen square on: contour bands of how far it stands proud or hollow, veiled where it is not known. -->
 <script lang="ts">
-  import type { LengthUnit, SurfaceShape } from '../api/types';
+  import type { SurfaceShape } from '../api/types';
   import { showLength } from '../entry/length';
   import { bands, veils, VEILS } from './bands';
   import type { Box } from './layout';
   import { extremes } from './shape';
+  import { usePlace } from '../state/place';
 
   interface Props {
     shape: SurfaceShape;
@@ -13,11 +14,12 @@
     proudSign: 1 | -1;
     box: Box;
     toPx: (first: number, second: number) => [number, number];
-    unit: LengthUnit;
     /** Whether the highest and lowest spot carry their figures. */
     figures?: boolean;
   }
-  let { shape, reference, proudSign, box, toPx, unit, figures = true }: Props = $props();
+  let { shape, reference, proudSign, box, toPx, figures = true }: Props = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
   const uid = $props.id();
 
   const drawn = $derived(bands(shape, reference, proudSign, toPx));

@@ -2,7 +2,7 @@
      What stands or is measured there is drawn by the stage, through `on*` snippets that are given the layout. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { Place, LengthUnit, Surveyed, SurfaceName } from '../api/types';
+  import type { Place, Surveyed, SurfaceName } from '../api/types';
   import Face from './Face.svelte';
   import Obstacles from './Obstacles.svelte';
   import { facePx, layout, PROUD, spotAt, xPx, zPx, type Found, type Layout } from './layout';
@@ -14,7 +14,6 @@
   interface Props {
     place: Place;
     surveyed: Surveyed;
-    unit: LengthUnit;
     title: string;
     /** Height that the drawing may take, px. */
     room: number;
@@ -45,7 +44,7 @@
   /** How far the floor may be drawn over the line, px: it then stands in the units, which must be cut down. */
   const RISE = 60;
   let props: Props = $props();
-  const { place, surveyed, unit } = $derived(props);
+  const { place, surveyed } = $derived(props);
   let width = $state(800);
   const compact = $derived(width < 560);
 
@@ -190,7 +189,6 @@
           proudSign={PROUD[name]}
           {box}
           toPx={(u, v) => facePx(l, name, u, v)}
-          {unit}
           figures={props.figures ?? true}
         />
         {#if name !== 'back'}
@@ -250,7 +248,6 @@
         proudSign={1}
         box={l.floor}
         toPx={(x, y) => facePx(l, 'floor', x, y)}
-        {unit}
         figures={props.figures ?? true}
       />
     {:else}

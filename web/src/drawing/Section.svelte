@@ -1,15 +1,15 @@
 <!-- A place cut through, upright or in plan, with a slider for where; pointing at it gives the values there. -->
 <script lang="ts">
-  import type { Place, LengthUnit, Surveyed } from '../api/types';
+  import type { Place, Surveyed } from '../api/types';
   import { showLength, showSpread } from '../entry/length';
   import { SURFACE_NAMES } from '../entry/places';
   import { PROUD } from './layout';
   import { boxes, cuts, extent, nominal, paths, reach, type Way } from './section';
+  import { usePlace } from '../state/place';
 
   interface Props {
     place: Place;
     surveyed: Surveyed;
-    unit: LengthUnit;
     way: Way;
     room: number;
     exaggeration: number;
@@ -18,6 +18,7 @@
     back?: number;
   }
   let p: Props = $props();
+  const view = usePlace();
   let width = $state(800);
   let chosen = $state<Partial<Record<Way, number>>>({});
   let pointed = $state<[number, number] | null>(null);
@@ -62,7 +63,7 @@
       let i = 0;
       while (i < c.along.length - 1 && Math.abs(c.along[i + 1]! - t) < Math.abs(c.along[i]! - t)) i += 1;
       const by = (c.mean[i]! - c.reference) * PROUD[c.surface];
-      return `${SURFACE_NAMES[c.surface]} ${showLength(Math.abs(by), p.unit)} ${showSpread(c.sd[i]!, p.unit)} ${by < 0 ? 'hollow' : 'proud'}`;
+      return `${SURFACE_NAMES[c.surface]} ${showLength(Math.abs(by), view.unit)} ${showSpread(c.sd[i]!, view.unit)} ${by < 0 ? 'hollow' : 'proud'}`;
     });
   });
 </script>
@@ -70,7 +71,7 @@
 <div class="section" bind:clientWidth={width}>
   <label class="no-print">
     {p.way === 'cut' ? 'cut at' : 'plan at'}
-    <b class="figure">{showLength(at, p.unit, 0)}</b>
+    <b class="figure">{showLength(at, view.unit, 0)}</b>
     {p.way === 'cut' ? 'along' : 'up'}
     <input
       type="range"
@@ -88,8 +89,8 @@
     viewBox="0 0 {width} {height}"
     role="img"
     aria-label="{p.place.name}, {p.way === 'cut'
-      ? `cut at ${showLength(at, p.unit, 0)} along`
-      : `plan at ${showLength(at, p.unit, 0)} up`}"
+      ? `cut at ${showLength(at, view.unit, 0)} along`
+      : `plan at ${showLength(at, view.unit, 0)} up`}"
     onpointermove={point}
     onpointerleave={() => (pointed = null)}
   >

@@ -1,7 +1,7 @@
 <!-- The three ways to look at a place: unfolded, cut upright, in plan; the last two a key away. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import type { Place, LengthUnit, Surveyed } from '../api/types';
+  import type { Place, Surveyed } from '../api/types';
   import Section from './Section.svelte';
   import type { Way } from './section';
 
@@ -9,7 +9,6 @@
     view: 'unfolded' | Way;
     place: Place;
     surveyed: Surveyed;
-    unit: LengthUnit;
     room: number;
     exaggeration: number;
     base?: number;
@@ -38,7 +37,6 @@
     way={view}
     place={p.place}
     surveyed={p.surveyed}
-    unit={p.unit}
     room={p.room - 60}
     exaggeration={p.exaggeration}
     base={p.base ?? 0}

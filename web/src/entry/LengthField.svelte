@@ -3,21 +3,34 @@
   import type { LengthUnit } from '../api/types';
   import { TextInput } from '../carbon';
   import { parseLength, showLength } from './length';
+  import { usePlace } from '../state/place';
 
   interface Props {
     label: string;
     /** The length, mm; null where nothing is given. */
     value: number | null;
-    unit: LengthUnit;
     /** Whether it may be left empty. */
     optional?: boolean;
     least?: number;
     help?: string;
     /** Show no label, but tell it to screen readers. */
     bare?: boolean;
+    /** Where it is not the place's: what a file or a maker says in millimetres. */
+    unit?: LengthUnit;
     onchange: (mm: number | null) => void;
   }
-  let { label, value, unit, optional = false, least, help = '', bare = false, onchange }: Props = $props();
+  let {
+    label,
+    value,
+    optional = false,
+    least,
+    help = '',
+    bare = false,
+    unit: own,
+    onchange,
+  }: Props = $props();
+  const view = usePlace();
+  const unit = $derived(own ?? view.unit);
 
   const shown = (mm: number | null) =>
     mm === null ? '' : showLength(mm, unit, Number.isInteger(mm) ? 0 : 1);

@@ -1,16 +1,17 @@
 <!-- Several lengths in one field, such as screw heights: 130; 650. -->
 <script lang="ts">
-  import type { LengthUnit } from '../api/types';
   import { TextInput } from '../carbon';
   import { parseLength, showLength } from './length';
+  import { usePlace } from '../state/place';
 
   interface Props {
     label: string;
     values: readonly number[];
-    unit: LengthUnit;
     onchange: (mm: number[]) => void;
   }
-  let { label, values, unit, onchange }: Props = $props();
+  let { label, values, onchange }: Props = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
   let draft = $state<string | null>(null);
   let fault = $state('');
   const shown = $derived(values.map((mm) => showLength(mm, unit, Number.isInteger(mm) ? 0 : 1)).join('; '));

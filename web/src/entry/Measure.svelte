@@ -1,17 +1,18 @@
 <!-- A length with its uncertainty, in the user's unit. -->
 <script lang="ts">
-  import type { LengthUnit } from '../api/types';
   import { showLength, showSpread } from './length';
+  import { usePlace } from '../state/place';
 
   interface Props {
     mm: number;
     /** Standard uncertainty, mm; nothing is shown for none. */
     sd?: number;
-    unit: LengthUnit;
     /** Whether millimetres are named; inches carry their own mark. */
     named?: boolean;
   }
-  let { mm, sd = 0, unit, named = false }: Props = $props();
+  let { mm, sd = 0, named = false }: Props = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
 </script>
 
 <span class="figure"

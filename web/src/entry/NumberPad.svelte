@@ -1,18 +1,19 @@
 <!-- A number pad made for tapes. A meter that types its number and Enter goes straight into the same field. -->
 <script lang="ts">
-  import type { LengthUnit } from '../api/types';
   import { parseLength, showLength } from './length';
   import { EIGHTHS, pressed, SIXTEENTHS } from './typed';
+  import { usePlace } from '../state/place';
 
   interface Props {
-    unit: LengthUnit;
     label: string;
     /** What the field says while nothing is typed. */
     hint: string;
     disabled?: boolean;
     onenter: (mm: number, typed: string) => void;
   }
-  let { unit, label, hint, disabled = false, onenter }: Props = $props();
+  let { label, hint, disabled = false, onenter }: Props = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
 
   let text = $state('');
   let fault = $state('');

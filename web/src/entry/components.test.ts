@@ -1,16 +1,11 @@
-import { flushSync, mount, unmount, type Component } from 'svelte';
+import { flushSync, unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { LengthUnit } from '../api/types';
+import { shown } from '../testing';
 import LengthField from './LengthField.svelte';
 import NumberPad from './NumberPad.svelte';
 
 let open: Record<string, unknown>[] = [];
-
-/** Put a component on an empty page. */
-function shown(component: Component<never>, props: Record<string, unknown>) {
-  document.body.innerHTML = '';
-  open.push(mount(component, { target: document.body, props: props as never }));
-  flushSync();
-}
 
 const field = () => document.querySelector('input') as HTMLInputElement;
 const alert = () => document.body.textContent ?? '';
@@ -40,9 +35,9 @@ afterEach(() => Promise.all(open.map((made) => unmount(made))));
 
 describe('a field for a length', () => {
   const told = vi.fn();
-  const put = (more: object) => {
+  const put = (more: object, unit: LengthUnit = 'mm') => {
     told.mockClear();
-    shown(LengthField as never, { label: 'Wide', value: 600, unit: 'mm', onchange: told, ...more });
+    open.push(shown(LengthField, { label: 'Wide', value: 600, onchange: told, ...more }, unit));
   };
 
   it('shows millimetres and says the unit', () => {
@@ -89,7 +84,7 @@ describe('a field for a length', () => {
   });
 
   it('shows inches to a sixteenth and reads a bare number as inches', () => {
-    put({ unit: 'in', value: 336.55 });
+    put({ value: 336.55 }, 'in');
     expect(field().value).toContain('13');
     expect(field().value).toContain('1/4');
     type('10');
@@ -107,13 +102,13 @@ describe('a field for a length', () => {
 
 describe('the number pad', () => {
   const told = vi.fn();
-  const put = (more: object) => {
+  const put = (unit: LengthUnit = 'mm', more: object = {}) => {
     told.mockClear();
-    shown(NumberPad as never, { label: 'Reading', hint: '0', unit: 'mm', onenter: told, ...more });
+    open.push(shown(NumberPad, { label: 'Reading', hint: '0', onenter: told, ...more }, unit));
   };
 
   it('records what its keys typed, once', () => {
-    put({});
+    put();
     for (const k of ['9', '9', '8', '.', '5']) press(k);
     expect(field().value).toBe('998.5');
     press('Record');
@@ -122,27 +117,27 @@ describe('the number pad', () => {
   });
 
   it('takes back and changes the sign', () => {
-    put({});
+    put();
     for (const k of ['1', '2', 'Take back', 'Change sign']) press(k);
     press('Record');
     expect(told).toHaveBeenCalledWith(-1, '-1');
   });
 
   it('takes digits typed anywhere on the page, as a meter does', () => {
-    put({});
+    put();
     for (const k of ['1', '0', '0', '4']) key(k, document.body);
     key('Enter', document.body);
     expect(told).toHaveBeenCalledWith(1004, '1004');
   });
 
   it('leaves letters and shortcuts to the page', () => {
-    put({});
+    put();
     key('c', document.body);
     expect(field().value).toBe('');
   });
 
   it('says what is no length and keeps it', () => {
-    put({});
+    put();
     type('1..2');
     key('Enter');
     expect(told).not.toHaveBeenCalled();
@@ -151,7 +146,7 @@ describe('the number pad', () => {
   });
 
   it('has fractions for inches, and shows what they come to', () => {
-    put({ unit: 'in' });
+    put('in');
     press('3');
     press('1/4');
     expect(document.querySelector('.unit')?.textContent).toMatch(/^82\.[56] mm$/);
@@ -160,7 +155,7 @@ describe('the number pad', () => {
   });
 
   it('records nothing while it is not ready', () => {
-    put({ disabled: true });
+    put('mm', { disabled: true });
     type('5');
     key('Enter');
     expect(told).not.toHaveBeenCalled();

@@ -1,13 +1,12 @@
 <!-- What the place says, in order of consequence. -->
 <script lang="ts">
-  import type { Finding, LengthUnit } from '../api/types';
+  import type { Finding } from '../api/types';
   import Measure from '../entry/Measure.svelte';
   import { keyOf } from './findings';
   import Answer from './Answer.svelte';
 
   interface Props {
     findings: readonly Finding[];
-    unit: LengthUnit;
     lit: string | null;
     onpick: (finding: Finding) => void;
   }
@@ -16,7 +15,7 @@
 
 {#each p.findings as f (keyOf(f))}
   {#snippet figure()}
-    {#if f.figure}<Measure mm={f.figure.value_mm} sd={f.figure.sd_mm} unit={p.unit} named />{/if}
+    {#if f.figure}<Measure mm={f.figure.value_mm} sd={f.figure.sd_mm} named />{/if}
   {/snippet}
   <Answer
     mark={f.severity}

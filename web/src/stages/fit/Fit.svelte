@@ -106,7 +106,7 @@
 
 {#snippet marks(part: 'wall' | 'ribbon' | 'floor', l: Layout, lineY: number)}
   {#if plan && place}
-    <FitMarks {part} {l} {lineY} gain={wobble * l.scale} {place} {plan} {unit} {lit} {back} onpick={pick} />
+    <FitMarks {part} {l} {lineY} gain={wobble * l.scale} {place} {plan} {lit} {back} onpick={pick} />
   {/if}
 {/snippet}
 {#snippet onface(surface: SurfaceName, l: Layout)}
@@ -134,7 +134,6 @@
         bind:view
         {place}
         {surveyed}
-        {unit}
         {room}
         exaggeration={wobble}
         base={plan?.base.tied ? plan.base.height.value_mm : 0}
@@ -144,7 +143,6 @@
           <PlaceDrawing
             {place}
             {surveyed}
-            {unit}
             room={height}
             title="{place.name}: units, shims and packing"
             base={plan?.base.tied ? drawnBase(plan) : null}
@@ -177,14 +175,12 @@
               datum={now.datum}
               schools={fit.schools}
               {tallest}
-              {unit}
               onturn={(datum) => decision.turn({ datum })}
               onkeep={() => decision.keep()}
             />
             <BackStart
               {plan}
               line={now.back_line}
-              {unit}
               onturn={(back_line) => decision.turn({ back_line })}
               onkeep={() => decision.keep()}
             />
@@ -192,18 +188,16 @@
           <Ways
             {fit}
             line={now.back_line}
-            {unit}
             onturn={(back_line) => decision.turn({ back_line })}
             onkeep={() => decision.keep()}
           />
-          <FeetList {fit} {unit} onfigure={figure} />
-          <ShimList job={decision.job} {plan} {place} {unit} before={decision.before} {lit} onpick={pick} />
+          <FeetList {fit} onfigure={figure} />
+          <ShimList job={decision.job} {plan} {place} before={decision.before} {lit} onpick={pick} />
         {:else if pane === 'Sides'}
           <SidesPane
             {fit}
             closing={now.closing}
             before={decision.before}
-            {unit}
             onturn={(closing) => decision.turn({ closing })}
             onkeep={() => decision.keep()}
             onfigure={figure}
@@ -214,19 +208,18 @@
             before={decision.before}
             files="/api/jobs/{decision.job}/places/{decision.key}/scribes"
             pages="{pages}/fit"
-            {unit}
           />
         {:else if pane === 'Tops'}
-          <Flats {fit} {unit} onfigure={figure} />
-          <Hangers {fit} {unit} onfigure={figure} />
+          <Flats {fit} onfigure={figure} />
+          <Hangers {fit} onfigure={figure} />
         {:else if pane === 'Going in'}
-          <GoingIn {fit} job="/jobs/{decision.job}" {unit} />
+          <GoingIn {fit} job="/jobs/{decision.job}" />
         {:else if pane === 'Cut-outs'}
-          <CutoutsPane {fit} {place} {unit} />
+          <CutoutsPane {fit} {place} />
         {:else if pane === 'Compare'}
-          <Compare {decision} {place} {unit} />
+          <Compare {decision} {place} />
         {:else}
-          <DividePane {unit} long={Math.max(0, ...place.units.map((u) => u.width_mm))} />
+          <DividePane long={Math.max(0, ...place.units.map((u) => u.width_mm))} />
         {/if}
       {:else if fit.schools.length}
         <Button
@@ -247,10 +240,10 @@
       </div>
       {#if shown}
         <div class="no-print">
-          <Working title={shown.title} figure={shown.figure} {place} {unit} onclose={close} />
+          <Working title={shown.title} figure={shown.figure} {place} onclose={close} />
         </div>
       {/if}
-      <Answers {findings} {unit} {lit} onpick={pickFinding} />
+      <Answers {findings} {lit} onpick={pickFinding} />
       {#if !place.units.length}
         <Button size="small" href="{pages}/place">Say what stands here</Button>
       {:else if findings.some((f) => f.code === 'no-floor')}

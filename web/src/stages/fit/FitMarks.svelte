@@ -1,8 +1,9 @@
 <!-- What stands in the place: the units on the wall, shims on the ribbon, supports on the floor. -->
 <script lang="ts">
-  import type { Place, LengthUnit, Plan, Unit } from '../../api/types';
+  import type { Place, Plan, Unit } from '../../api/types';
   import { xPx, yPx, zPx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     part: 'wall' | 'ribbon' | 'floor';
@@ -11,12 +12,12 @@
     gain: number;
     place: Place;
     plan: Plan;
-    unit: LengthUnit;
     lit: string | null;
     back: number;
     onpick: (id: string) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const base = $derived(p.plan.base.tied ? p.plan.base.height.value_mm : 0);
   const units = $derived(p.place.units ?? []);
   const stands = (u: Unit) =>
@@ -53,7 +54,7 @@
       class:lit={p.lit === k.fixing}
       role="button"
       tabindex="-1"
-      aria-label="Packing behind {k.unit}, {k.side}: {showLength(k.gap.value_mm, p.unit)}"
+      aria-label="Packing behind {k.unit}, {k.side}: {showLength(k.gap.value_mm, view.unit)}"
       onclick={() => p.onpick(k.fixing)}
       onkeydown={(e) => key(e, k.fixing)}
     >
@@ -64,7 +65,7 @@
         <text
           x={k.side === 'left' ? x + 8 : x - 8}
           y={y + 4}
-          text-anchor={k.side === 'left' ? 'start' : 'end'}>{showLength(k.gap.value_mm, p.unit)}</text
+          text-anchor={k.side === 'left' ? 'start' : 'end'}>{showLength(k.gap.value_mm, view.unit)}</text
         >
       {/if}
     </g>
@@ -80,7 +81,7 @@
       class:lit={p.lit === s.support}
       role="button"
       tabindex="-1"
-      aria-label="Shim under {s.unit}, {s.corner}: {showLength(s.gap.value_mm, p.unit)}"
+      aria-label="Shim under {s.unit}, {s.corner}: {showLength(s.gap.value_mm, view.unit)}"
       onclick={() => p.onpick(s.support)}
       onkeydown={(e) => key(e, s.support)}
     >
@@ -119,7 +120,7 @@
       class:lit={p.lit === s.support}
       role="button"
       tabindex="0"
-      aria-label="Shim under {s.unit}, {s.corner}: {showLength(s.gap.value_mm, p.unit)}"
+      aria-label="Shim under {s.unit}, {s.corner}: {showLength(s.gap.value_mm, view.unit)}"
       onclick={() => p.onpick(s.support)}
       onkeydown={(e) => key(e, s.support)}
     >
@@ -127,7 +128,7 @@
       <rect class="pad" x={x - 4} y={y - 4} width="8" height="8" />
       {#if !small}
         <text x={left ? x + 8 : x - 8} y={y + 4} text-anchor={left ? 'start' : 'end'}
-          >{showLength(s.gap.value_mm, p.unit)}</text
+          >{showLength(s.gap.value_mm, view.unit)}</text
         >
       {/if}
     </g>

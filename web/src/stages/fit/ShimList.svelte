@@ -1,23 +1,24 @@
 <!-- The list to carry to the place: what goes under every support and behind every screw, and the shims to take. -->
 <script lang="ts">
   import { calls } from '../../api/calls';
-  import type { Place, LengthUnit, Plan, PlaceHold } from '../../api/types';
+  import type { Place, Plan, PlaceHold } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import { open } from '../../state/job.svelte';
   import { remembered } from '../../state/store';
   import { fillingWords, taperWords } from './words';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     job: string;
     plan: Plan;
     place: Place;
-    unit: LengthUnit;
     before: ReadonlyMap<string, number>;
     lit: string | null;
     onpick: (id: string) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const name = (id: string) => p.place.units?.find((u) => u.id === id)?.name ?? id;
   const was = (id: string, now: number) => {
     const before = p.before.get(id);
@@ -52,21 +53,21 @@
     <td class="figure value">
       <button
         onclick={() => p.onpick(id)}
-        aria-label="{showLength(gap.value_mm, p.unit)} {showSpread(
+        aria-label="{showLength(gap.value_mm, view.unit)} {showSpread(
           gap.sd_mm,
-          p.unit,
-        )}, working of {unitName} {where}"><Measure mm={gap.value_mm} sd={gap.sd_mm} unit={p.unit} /></button
+          view.unit,
+        )}, working of {unitName} {where}"><Measure mm={gap.value_mm} sd={gap.sd_mm} /></button
       >
-      {#if before !== null}<small class="was">was {showLength(before, p.unit)}</small>{/if}
+      {#if before !== null}<small class="was">was {showLength(before, view.unit)}</small>{/if}
     </td>
     <td class="figure"
-      >{fillingWords(filling, p.unit)}{#if filling.kind === 'stack' && !filling.within_tolerance}<small
+      >{fillingWords(filling, view.unit)}{#if filling.kind === 'stack' && !filling.within_tolerance}<small
           class="short"
         >
           nearest the kit has</small
         >{/if}</td
     >
-    {#if tapers}<td class="figure quiet">{taperWords(filling, p.unit)}</td>{/if}
+    {#if tapers}<td class="figure quiet">{taperWords(filling, view.unit)}</td>{/if}
   </tr>
 {/snippet}
 
@@ -75,7 +76,8 @@
     <caption>Under the supports</caption>
     <thead>
       <tr
-        ><th>Unit</th><th>Support</th><th class="value">Gap{p.unit === 'mm' ? ', mm' : ''}</th><th>Shims</th
+        ><th>Unit</th><th>Support</th><th class="value">Gap{view.unit === 'mm' ? ', mm' : ''}</th><th
+          >Shims</th
         >{#if tapers}<th>or a tapered pair</th>{/if}</tr
       >
     </thead>
@@ -98,7 +100,8 @@
       >
       <thead>
         <tr
-          ><th>Unit</th><th>Screw</th><th class="value">Gap{p.unit === 'mm' ? ', mm' : ''}</th><th>Packing</th
+          ><th>Unit</th><th>Screw</th><th class="value">Gap{view.unit === 'mm' ? ', mm' : ''}</th><th
+            >Packing</th
           >{#if tapers}<th>or a tapered pair</th>{/if}</tr
         >
       </thead>
@@ -107,7 +110,7 @@
           {@render row(
             f.id,
             name(f.unit),
-            `${f.order}, ${f.part}, ${showLength(f.at[0] as number, p.unit, 0)} along, ${showLength(f.at[1] as number, p.unit, 0)} ${f.surface === 'floor' || f.surface === 'ceiling' ? 'out' : 'up'}`,
+            `${f.order}, ${f.part}, ${showLength(f.at[0] as number, view.unit, 0)} along, ${showLength(f.at[1] as number, view.unit, 0)} ${f.surface === 'floor' || f.surface === 'ceiling' ? 'out' : 'up'}`,
             f.packing,
             f.filling!,
           )}
@@ -129,7 +132,7 @@
         class:short={piece.to_hand !== null && piece.wanted > piece.to_hand}
         >{piece.wanted} × {showLength(
           piece.thickness_mm,
-          p.unit,
+          view.unit,
           Number.isInteger(piece.thickness_mm) ? 0 : 1,
         )}</span
       >{#if piece.to_hand !== null}<small class="quiet"> (you have {piece.to_hand})</small>{/if}{/each}.

@@ -1,17 +1,18 @@
 <!-- How a figure came about: line by line, down to the readings that it rests on. -->
 <script lang="ts">
-  import type { Place, Figure, LengthUnit } from '../../api/types';
+  import type { Place, Figure } from '../../api/types';
   import Measure from '../../entry/Measure.svelte';
   import { readingValue, readingWords, spotWords } from '../../entry/places';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     title: string;
     figure: Figure;
     place: Place;
-    unit: LengthUnit;
     onclose: () => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const signed = (share: number) => `${share < 0 ? '−' : ''}${Math.round(Math.abs(share) * 100)}`;
   const numbered = $derived(new Map((p.place.readings ?? []).map((r, i) => [r.id, { r, n: i + 1 }])));
 </script>
@@ -27,10 +28,10 @@
         <span class="sign figure">{i === 0 && step.sign !== -1 ? '' : step.sign === -1 ? '−' : '+'}</span>
         <span>
           {step.label}{#if step.surface && step.at}{' '}<small
-              >at {spotWords(step.surface, step.at as [number, number], p.unit)}</small
+              >at {spotWords(step.surface, step.at as [number, number], view.unit)}</small
             >{/if}
         </span>
-        <span class="value"><Measure mm={step.value_mm} sd={step.sd_mm} unit={p.unit} /></span>
+        <span class="value"><Measure mm={step.value_mm} sd={step.sd_mm} /></span>
         {#if step.rests_on?.length}
           <ul>
             {#each step.rests_on as share (share.reading)}
@@ -44,8 +45,8 @@
               {#if found}
                 <li>
                   <span class="figure">{signed(share.weight * (step.sign ?? 1))} %</span>
-                  reading {found.n}: {readingWords(found.r, p.unit)},
-                  <span class="figure">{readingValue(found.r, p.unit)}</span>
+                  reading {found.n}: {readingWords(found.r, view.unit)},
+                  <span class="figure">{readingValue(found.r, view.unit)}</span>
                 </li>
               {/if}
             {/each}
@@ -56,7 +57,7 @@
     <li class="sum">
       <span class="sign figure">=</span>
       <span>{p.title}</span>
-      <span class="value"><Measure mm={p.figure.value_mm} sd={p.figure.sd_mm} unit={p.unit} /></span>
+      <span class="value"><Measure mm={p.figure.value_mm} sd={p.figure.sd_mm} /></span>
     </li>
   </ol>
   <p class="quiet">

@@ -158,12 +158,11 @@
     sideLabel="Take readings"
   >
     {#snippet picture(room: number)}
-      <Views bind:view {place} {surveyed} {unit} {room} exaggeration={wobble}>
+      <Views bind:view {place} {surveyed} {room} exaggeration={wobble}>
         {#snippet unfolded(height: number)}
           <PlaceDrawing
             place={{ ...place, obstacles: round.obstacles }}
             {surveyed}
-            {unit}
             room={height}
             title="{place.name}: stations and what they say"
             base={null}
@@ -182,22 +181,14 @@
     {/snippet}
     {#snippet below()}
       <Legend />
-      <Notes notes={place.notes ?? []} waiting={round.pendingNotes} {unit} />
-      <Traits
-        job={round.job}
-        place={round.key}
-        {surveyed}
-        {unit}
-        instruments={tools}
-        readings={place.readings}
-      />
+      <Notes notes={place.notes ?? []} waiting={round.pendingNotes} />
+      <Traits job={round.job} place={round.key} {surveyed} instruments={tools} readings={place.readings} />
       <section class="list" bind:this={list} aria-label="Readings">
         <h2>Readings</h2>
         <ReadingList
           {place}
           {surveyed}
           waiting={round.pending}
-          {unit}
           onagain={again}
           onaside={(r) => (doubtful = r)}
           onback={(r) => void round.putBack(r)}
@@ -210,7 +201,7 @@
     {/snippet}
     {#snippet side()}
       <div class="entry no-print">
-        <StationCard {round} {unit} />
+        <StationCard {round} />
         {#if round.target}
           <LineChoice
             spans={round.spans}
@@ -218,7 +209,6 @@
             {place}
             {surveyed}
             surface={round.target.surface}
-            {unit}
             line={round.line}
             instruments={tools}
             instrument={round.instrument}
@@ -227,7 +217,6 @@
           />
           <NumberPad
             bind:this={pad}
-            {unit}
             label={HINTS[round.spans ? 'span' : round.target.surface]}
             hint={HINTS[round.spans ? 'span' : round.target.surface]}
             disabled={!round.instrument || !(round.line || round.spans)}
@@ -245,7 +234,7 @@
             </p>
           {/if}
         </div>
-        <div><GaugeAnswers {round} {unit} onagain={again} onbest={toBest} /></div>
+        <div><GaugeAnswers {round} onagain={again} onbest={toBest} /></div>
         <div class="more">
           <button class="link" onclick={() => list?.scrollIntoView()}
             >All readings <span class="figure">{place.readings.length}</span></button
@@ -270,7 +259,6 @@
   {#if finding}
     <Find
       {place}
-      {unit}
       by={session.name}
       from={round.target}
       onclose={() => (finding = false)}
@@ -282,7 +270,6 @@
     <OtherReading
       {place}
       job={round.job}
-      {unit}
       instruments={tools}
       instrument={round.instrument}
       by={session.name}

@@ -1,19 +1,20 @@
 <!-- What the readings say of themselves: which to take again, which to take next, and whether that is enough. -->
 <script lang="ts">
-  import type { LengthUnit, NextReading, Reading } from '../../api/types';
+  import type { NextReading, Reading } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import { readingValue, readingWords, spotWords, SURFACE_NAMES } from '../../entry/places';
   import Answer from '../../shell/Answer.svelte';
   import type { Round } from './round.svelte';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     round: Round;
-    unit: LengthUnit;
     onagain: (reading: Reading) => void;
     onbest: () => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const verdicts = $derived(p.round.surveyed?.verdicts ?? []);
   const suspects = $derived(verdicts.filter((v) => v.verdict === 'take again'));
   const readings = $derived(new Map((p.round.place?.readings ?? []).map((r) => [r.id, r])));
@@ -26,22 +27,22 @@
   /** What one reading more, or two, would still do to what is decided. */
   function worth(next: NextReading): string {
     const what = next.about === 'shims' ? 'shim' : 'spot';
-    const one = showLength(1, p.unit, 0);
+    const one = showLength(1, view.unit, 0);
     if (next.two_would_move_mm !== null && next.two_would_move_mm < 1)
       return `two more readings would change no ${what} by ${one}. Enough is enough.`;
     if (next.would_move_mm < 1) return `one more reading would change no ${what} by ${one}.`;
-    return `it may move a ${what} by ${showLength(next.would_move_mm, p.unit)}.`;
+    return `it may move a ${what} by ${showLength(next.would_move_mm, view.unit)}.`;
   }
 </script>
 
 {#each suspects as v (v.reading)}
   {@const r = readings.get(v.reading)}
   {#if r}
-    {#snippet off()}<Measure mm={Math.abs(v.by_mm)} sd={v.sd_mm} unit={p.unit} />{/snippet}
+    {#snippet off()}<Measure mm={Math.abs(v.by_mm)} sd={v.sd_mm} />{/snippet}
     <Answer
       mark="stop"
       title="Measure again"
-      text="{readingWords(r, p.unit)}: it does not agree with the others.{v.looks_like
+      text="{readingWords(r, view.unit)}: it does not agree with the others.{v.looks_like
         ? ` It looks like ${v.looks_like}.`
         : ''}"
       figure={off}
@@ -53,9 +54,9 @@
   <Answer
     mark="mind"
     title="Taken again twice"
-    text="{readingWords(one, p.unit)}: {readingValue(one, p.unit)}{by(one)} and {readingValue(
+    text="{readingWords(one, view.unit)}: {readingValue(one, view.unit)}{by(one)} and {readingValue(
       two,
-      p.unit,
+      view.unit,
     )}{by(two)}. Both count until you say which holds."
   />
   <p class="which">
@@ -63,7 +64,7 @@
       <button
         class="chip"
         onclick={() => void p.round.setAside(r === one ? two : one, 'the other retake holds')}
-        >Keep {readingValue(r, p.unit)}</button
+        >Keep {readingValue(r, view.unit)}</button
       >
     {/each}
   </p>
@@ -71,7 +72,7 @@
 {#if best && !(best.station && best.station === p.round.target?.station)}
   {#snippet gain()}
     <span class="figure"
-      >{showSpread(best.worst_sd_now_mm, p.unit)} → {showSpread(best.worst_sd_then_mm, p.unit)}</span
+      >{showSpread(best.worst_sd_now_mm, view.unit)} → {showSpread(best.worst_sd_then_mm, view.unit)}</span
     >
   {/snippet}
   <Answer
@@ -80,7 +81,7 @@
     text="{SURFACE_NAMES[best.surface]}, {spotWords(
       best.surface,
       best.at as [number, number],
-      p.unit,
+      view.unit,
     )}: {worth(best)}"
     figure={gain}
     onclick={() => p.onbest()}

@@ -1,20 +1,21 @@
 <!-- Every reading of the place, newest first: what it says, whether it agrees, and what became of it. -->
 <script lang="ts">
-  import type { Place, LengthUnit, Surveyed, Reading } from '../../api/types';
+  import type { Place, Surveyed, Reading } from '../../api/types';
   import { showLength } from '../../entry/length';
   import { readingValue, readingWords } from '../../entry/places';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     place: Place;
     surveyed: Surveyed;
     waiting: readonly Reading[];
-    unit: LengthUnit;
     onagain: (reading: Reading) => void;
     onaside: (reading: Reading) => void;
     onback: (reading: Reading) => void;
     ondrop: (reading: Reading) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const verdicts = $derived(new Map(p.surveyed.verdicts.map((v) => [v.reading, v])));
   const replaced = $derived(
     new Set([...(p.place.readings ?? []), ...p.waiting].filter((r) => !r.aside).map((r) => r.supersedes)),
@@ -33,8 +34,8 @@
   {#each p.waiting as reading (reading.id)}
     <li class="waits">
       <span class="figure n">…</span>
-      <span class="where">{readingWords(reading, p.unit)}<small>waiting to be sent</small></span>
-      <span class="figure value">{readingValue(reading, p.unit)}</span>
+      <span class="where">{readingWords(reading, view.unit)}<small>waiting to be sent</small></span>
+      <span class="figure value">{readingValue(reading, view.unit)}</span>
       <span class="do"><button class="link" onclick={() => p.ondrop(reading)}>Discard</button></span>
     </li>
   {/each}
@@ -49,20 +50,20 @@
     <li class:doubted class:out={out !== ''} id="reading-{reading.id}">
       <span class="figure n">{n}</span>
       <span class="where">
-        {readingWords(reading, p.unit)}
+        {readingWords(reading, view.unit)}
         <small>
           {#if out}{out}{:else if doubted && verdict}
             <b
-              >✕ {showLength(Math.abs(verdict.by_mm), p.unit)}
+              >✕ {showLength(Math.abs(verdict.by_mm), view.unit)}
               {verdict.by_mm > 0 ? 'more' : 'less'} than the others say</b
             >{:else}
-            agrees within {showLength(Math.abs(verdict?.by_mm ?? 0), p.unit)}{/if}
+            agrees within {showLength(Math.abs(verdict?.by_mm ?? 0), view.unit)}{/if}
           · {time(reading)}{reading.taken_by ? `, ${reading.taken_by}` : ''}{reading.note
             ? ` · ${reading.note}`
             : ''}
         </small>
       </span>
-      <span class="figure value">{readingValue(reading, p.unit)}</span>
+      <span class="figure value">{readingValue(reading, view.unit)}</span>
       <span class="do">
         {#if reading.aside}
           <button class="link" onclick={() => p.onback(reading)}>Put back</button>

@@ -1,11 +1,13 @@
 <!-- Where the user stands in the round, and what was read there. -->
 <script lang="ts">
-  import type { LengthUnit } from '../../api/types';
   import { showLength } from '../../entry/length';
   import { spotWords, SURFACE_NAMES } from '../../entry/places';
   import type { Round } from './round.svelte';
+  import { usePlace } from '../../state/place';
 
-  let { round, unit }: { round: Round; unit: LengthUnit } = $props();
+  let { round }: { round: Round } = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
   const number = $derived(round.stations.findIndex((s) => s.id === round.target?.station) + 1);
   const doubted = $derived(round.here !== null && round.suspects.has(round.here.id));
 </script>

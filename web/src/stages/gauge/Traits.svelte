@@ -2,22 +2,24 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { Instrument, LengthUnit, Surveyed, Reading, Trait } from '../../api/types';
+  import type { Instrument, Surveyed, Reading, Trait } from '../../api/types';
   import Measure from '../../entry/Measure.svelte';
   import { readingValue, readingWords, spotWords, SURFACE_NAMES } from '../../entry/places';
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
   import { traitWords } from './traits';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     job: string;
     place: string;
     surveyed: Surveyed;
-    unit: LengthUnit;
     instruments: readonly Instrument[];
     readings: readonly Reading[];
   }
-  let { job, place, surveyed, unit, instruments, readings }: Props = $props();
+  let { job, place, surveyed, instruments, readings }: Props = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
   let found = $state.raw<Trait[]>([]);
   let opened = $state('');
   const numbered = $derived(new Map(readings.map((r, i) => [r.id, { r, n: i + 1 }])));
@@ -44,12 +46,8 @@
   </div>
   {#if surveyed.knock}
     <p class="knock">
-      ▲ A line was knocked by <Measure
-        mm={Math.abs(surveyed.knock.by_mm)}
-        sd={surveyed.knock.sd_mm}
-        {unit}
-        named
-      />; what was read since is corrected. Check the line and read two early stations again.
+      ▲ A line was knocked by <Measure mm={Math.abs(surveyed.knock.by_mm)} sd={surveyed.knock.sd_mm} named />;
+      what was read since is corrected. Check the line and read two early stations again.
     </p>
   {/if}
   {#each surveyed.biases as b (b.instrument)}
@@ -79,7 +77,7 @@
             >
             <td class="value">
               {#if t.unit === 'mm'}
-                <Measure mm={words.value} sd={t.sd} {unit} named />
+                <Measure mm={words.value} sd={t.sd} named />
               {:else}
                 <span class="figure"
                   >{words.value.toFixed(t.unit === 'deg' ? 2 : 1)}

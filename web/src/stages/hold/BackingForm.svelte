@@ -1,6 +1,6 @@
 <!-- What the walls, or the ceiling, are made of, and by which rule holes keep clear of services. -->
 <script lang="ts">
-  import type { Backing, LengthUnit } from '../../api/types';
+  import type { Backing } from '../../api/types';
   import { Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { ANCHOR, KINDS, LINING, RULES, RUNS, WOODS } from './backing';
@@ -9,7 +9,6 @@
     of: 'walls' | 'ceiling' | 'floor';
     backing: Backing;
     vehicle: boolean;
-    unit: LengthUnit;
     onput: (part: Partial<Backing>) => void;
   }
   let p: Props = $props();
@@ -42,7 +41,6 @@
   <LengthField
     label={p.of === 'floor' ? 'Boards thick' : 'Lining'}
     value={b.lining_mm}
-    unit={p.unit}
     least={0}
     onchange={(mm) => p.onput({ lining_mm: mm! })}
   />
@@ -50,23 +48,15 @@
     <LengthField
       label={p.of === 'walls' ? 'Studs wide' : 'Joists wide'}
       value={b.stud_mm}
-      unit={p.unit}
       least={1}
       onchange={(mm) => p.onput({ stud_mm: mm! })}
     />
-    <LengthField
-      label="Deep"
-      value={b.deep_mm}
-      unit={p.unit}
-      least={1}
-      onchange={(mm) => p.onput({ deep_mm: mm! })}
-    />
+    <LengthField label="Deep" value={b.deep_mm} least={1} onchange={(mm) => p.onput({ deep_mm: mm! })} />
   {/if}
   {#if b.kind === 'metal studs'}
     <LengthField
       label="Sheet thick"
       value={b.steel_mm ?? 0.6}
-      unit={p.unit}
       least={0.1}
       onchange={(mm) => p.onput({ steel_mm: Math.min(5, mm!) })}
     />
@@ -99,14 +89,12 @@
       <LengthField
         label="Sits deep"
         value={anchor.embed_mm ?? 50}
-        unit={p.unit}
         least={1}
         onchange={(mm) => p.onput({ anchor: { ...anchor, embed_mm: mm! } })}
       />
       <LengthField
         label="Its hole"
         value={anchor.drill_mm ?? 8}
-        unit={p.unit}
         least={1}
         onchange={(mm) => p.onput({ anchor: { ...anchor, drill_mm: mm! } })}
       />
@@ -143,14 +131,12 @@
   <LengthField
     label="Clear of them by"
     value={b.clear_mm}
-    unit={p.unit}
     least={1}
     onchange={(mm) => p.onput({ clear_mm: mm! })}
   />
   <LengthField
     label="No hole deeper than"
     value={b.deepest_mm ?? null}
-    unit={p.unit}
     least={1}
     optional
     onchange={(mm) => p.onput({ deepest_mm: mm })}

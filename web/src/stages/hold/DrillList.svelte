@@ -1,14 +1,14 @@
 <!-- Every hole in the order of work; while drilling, what each met is a tap. -->
 <script lang="ts">
   import { SURE_TO_BITE } from '../../api/fields';
-  import type { Detection, LengthUnit, Fastener } from '../../api/types';
+  import type { Detection, Fastener } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     points: readonly Fastener[];
     name: (id: string) => string;
-    unit: LengthUnit;
     lit: string | null;
     /** What was met at each screw that was drilled, by its place. */
     met: (point: Fastener) => Detection['sees'] | null;
@@ -16,6 +16,7 @@
     onmet: (point: Fastener, sees: 'hit' | 'miss' | 'something else') => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const TAPS = [
     ['bit', 'hit', 'bit'],
     ['missed', 'miss', 'missed'],
@@ -41,16 +42,18 @@
           <td class="figure no">{q.order}</td>
           <td class="unit"><button onclick={() => p.onpick(`screw-${q.order}`)}>{p.name(q.unit)}</button></td>
           <td class="through">{q.part}{q.surface !== 'back' ? `, ${q.surface}` : ''}</td>
-          <td class="value figure" data-what="along">{showLength(q.at[0] as number, p.unit, 0)}</td>
-          <td class="value figure" data-what="up">{showLength(q.at[1] as number, p.unit, 0)}</td>
+          <td class="value figure" data-what="along">{showLength(q.at[0] as number, view.unit, 0)}</td>
+          <td class="value figure" data-what="up">{showLength(q.at[1] as number, view.unit, 0)}</td>
           <td class="value figure" data-what="bites" class:stop={q.bites < SURE_TO_BITE}
             >{Math.floor(q.bites * 100)} %</td
           >
-          <td class="value figure" data-what="screw">{q.shank_mm} × {showLength(q.screw_mm, p.unit, 0)}</td>
-          <td class="value figure" data-what="packing"
-            >{showLength(Math.max(0, q.packing.value_mm), p.unit)}</td
+          <td class="value figure" data-what="screw">{q.shank_mm} × {showLength(q.screw_mm, view.unit, 0)}</td
           >
-          <td class="value figure" data-what="hole">{q.pilot_mm ? showLength(q.pilot_mm, p.unit) : 'none'}</td
+          <td class="value figure" data-what="packing"
+            >{showLength(Math.max(0, q.packing.value_mm), view.unit)}</td
+          >
+          <td class="value figure" data-what="hole"
+            >{q.pilot_mm ? showLength(q.pilot_mm, view.unit) : 'none'}</td
           >
           <td class="no-print tap">
             <span class="taps">

@@ -1,10 +1,11 @@
 <!-- Write down what was found behind a lining: touch the drawing where, say by what, and take back what was not there. -->
 <script lang="ts">
-  import type { Behind, Detection, LengthUnit, SurfaceName } from '../../api/types';
+  import type { Behind, Detection, SurfaceName } from '../../api/types';
   import { Button, Select, SelectItem } from '../../carbon';
   import { showLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
   import { METHODS, SEES } from './backing';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     surfaces: readonly SurfaceName[];
@@ -12,12 +13,12 @@
     /** How many of them wait on this device. */
     waits: ReadonlySet<string>;
     at: { surface: Behind; along: number | null; up: number };
-    unit: LengthUnit;
     onat: (at: { surface: Behind; along: number | null; up: number }) => void;
     onfound: (d: Pick<Detection, 'surface' | 'at' | 'method' | 'sees'>) => void;
     ontake: (id: string) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   let method = $state<(typeof METHODS)[number]>('scanner');
   let sees = $state<(typeof SEES)[number]>('left edge');
   const BEHIND: readonly Behind[] = ['back', 'left', 'right', 'ceiling', 'floor'];
@@ -59,20 +60,8 @@
   >
     {#each SEES as s (s)}<SelectItem value={s} text={s} />{/each}
   </Select>
-  <LengthField
-    label={first}
-    value={p.at.along}
-    unit={p.unit}
-    optional
-    onchange={(along) => p.onat({ ...p.at, along })}
-  />
-  <LengthField
-    label={second}
-    value={p.at.up}
-    unit={p.unit}
-    least={0}
-    onchange={(mm) => p.onat({ ...p.at, up: mm! })}
-  />
+  <LengthField label={first} value={p.at.along} optional onchange={(along) => p.onat({ ...p.at, along })} />
+  <LengthField label={second} value={p.at.up} least={0} onchange={(mm) => p.onat({ ...p.at, up: mm! })} />
   <Button size="small" disabled={p.at.along === null} on:click={add}>Found</Button>
 </div>
 {#if p.found.length}
@@ -83,12 +72,12 @@
         <li>
           <span
             >{d.surface === 'back' ? '' : `${d.surface}: `}{d.method}, {d.sees}
-            <span class="figure">{showLength(d.at[0] as number, p.unit, 0)}</span>{#if p.waits.has(d.id)}
+            <span class="figure">{showLength(d.at[0] as number, view.unit, 0)}</span>{#if p.waits.has(d.id)}
               <small class="mind">waits here</small>{/if}</span
           >
           <button
             class="chip"
-            aria-label="Take back {d.method} at {showLength(d.at[0] as number, p.unit, 0)}"
+            aria-label="Take back {d.method} at {showLength(d.at[0] as number, view.unit, 0)}"
             onclick={() => p.ontake(d.id)}>take back</button
           >
         </li>

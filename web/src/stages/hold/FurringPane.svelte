@@ -2,22 +2,23 @@
 <script lang="ts">
   import { calls } from '../../api/calls';
   import { Refused } from '../../api/client';
-  import type { Furring, LengthUnit } from '../../api/types';
+  import type { Furring } from '../../api/types';
   import { Checkbox } from '../../carbon';
   import { showLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
   import Measure from '../../entry/Measure.svelte';
   import Wide from '../../shell/Wide.svelte';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     job: string;
     place: string;
     high: number;
-    unit: LengthUnit;
     /** Asked anew where what is known behind the wall has changed. */
     known: unknown;
   }
   let p: Props = $props();
+  const view = usePlace();
   // svelte-ignore state_referenced_locally
   let asked = $state({
     low_mm: 200,
@@ -44,24 +45,17 @@
 </script>
 
 <div class="asked no-print">
-  <LengthField
-    label="Lowest strip"
-    value={asked.low_mm}
-    unit={p.unit}
-    onchange={(mm) => (asked.low_mm = mm!)}
-  />
-  <LengthField label="Highest" value={asked.high_mm} unit={p.unit} onchange={(mm) => (asked.high_mm = mm!)} />
+  <LengthField label="Lowest strip" value={asked.low_mm} onchange={(mm) => (asked.low_mm = mm!)} />
+  <LengthField label="Highest" value={asked.high_mm} onchange={(mm) => (asked.high_mm = mm!)} />
   <LengthField
     label="At most apart"
     value={asked.pitch_mm}
-    unit={p.unit}
     least={50}
     onchange={(mm) => (asked.pitch_mm = mm!)}
   />
   <LengthField
     label="Strips thick"
     value={asked.strip_mm}
-    unit={p.unit}
     least={1}
     onchange={(mm) => (asked.strip_mm = mm!)}
   />
@@ -69,28 +63,28 @@
 </div>
 {#if fault}<p class="stop">{fault}</p>{:else if made}
   <p>
-    Their backs lie {made.plane_mm > 0 ? `${showLength(made.plane_mm, p.unit)} off` : 'on'} the wall's proudest
+    Their backs lie {made.plane_mm > 0 ? `${showLength(made.plane_mm, view.unit)} off` : 'on'} the wall's proudest
     spot ({made.why}){made.lean_mm_per_m || made.turn_mm_per_m
       ? `; the plane leans ${made.lean_mm_per_m.toFixed(1)} mm/m and turns ${made.turn_mm_per_m.toFixed(1)} mm/m`
-      : ''}. Packed to <b class="figure">{showLength(made.thickest_mm, p.unit)}</b> at the deepest.
+      : ''}. Packed to <b class="figure">{showLength(made.thickest_mm, view.unit)}</b> at the deepest.
   </p>
   <Wide label="Packing behind the strips">
     <table class="facts">
       <caption>Packing behind each strip, at each stud</caption>
       <thead
         ><tr
-          ><th>Strip, up</th>{#each studs as x (x)}<th class="value">{showLength(x, p.unit, 0)}</th
+          ><th>Strip, up</th>{#each studs as x (x)}<th class="value">{showLength(x, view.unit, 0)}</th
             >{/each}</tr
         ></thead
       >
       <tbody>
         {#each made.heights.toReversed() as z (z)}
           <tr
-            ><td class="figure">{showLength(z, p.unit, 0)}</td>{#each studs as x (x)}{@const thick = at(
+            ><td class="figure">{showLength(z, view.unit, 0)}</td>{#each studs as x (x)}{@const thick = at(
                 x,
                 z,
               )}<td class="value"
-                >{#if thick}<Measure mm={thick.value_mm} sd={thick.sd_mm} unit={p.unit} />{/if}</td
+                >{#if thick}<Measure mm={thick.value_mm} sd={thick.sd_mm} />{/if}</td
               >{/each}</tr
           >
         {/each}

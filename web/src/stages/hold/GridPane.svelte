@@ -2,12 +2,15 @@
 <script lang="ts">
   import { calls } from '../../api/calls';
   import { Refused } from '../../api/client';
-  import type { AskGrid, Laid, LengthUnit } from '../../api/types';
+  import type { AskGrid, Laid } from '../../api/types';
   import { Select, SelectItem } from '../../carbon';
   import { showLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
+  import { usePlace } from '../../state/place';
 
-  let { unit, high, wide }: { unit: LengthUnit; high: number; wide: number } = $props();
+  let { high, wide }: { high: number; wide: number } = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
   // svelte-ignore state_referenced_locally
   let asked = $state<AskGrid>({
     how: 'battens',
@@ -61,7 +64,7 @@
     <SelectItem value="pegs" text="a board for pegs" />
   </Select>
   {#each FIELDS[asked.how] as [key, label] (key)}
-    <LengthField {label} value={asked[key]!} {unit} least={1} onchange={(mm) => (asked[key] = mm!)} />
+    <LengthField {label} value={asked[key]!} least={1} onchange={(mm) => (asked[key] = mm!)} />
   {/each}
 </div>
 {#if fault}<p class="stop">{fault}</p>{:else if made}

@@ -170,7 +170,6 @@
       units={fit?.units ?? place.units}
       {found}
       {base}
-      {unit}
       {lit}
       onpick={pick}
     />
@@ -195,7 +194,6 @@
       <PlaceDrawing
         {place}
         surveyed={here}
-        {unit}
         room={height}
         title="{place.name}: studs and screws"
         {base}
@@ -229,7 +227,6 @@
           <DrillList
             {points}
             {name}
-            {unit}
             {lit}
             met={(q) => metAt(q, found)?.sees ?? null}
             onpick={pick}
@@ -244,23 +241,23 @@
         {/if}
         {#each known.plates as plate (plate.text)}<p class="mind">{plate.text}</p>{/each}
         <div class="print-only">
-          <Rests hold={known} {name} {unit} />
-          {#if known.overhead.length}<OverheadPane hold={known} {name} {unit} />{/if}
+          <Rests hold={known} {name} />
+          {#if known.overhead.length}<OverheadPane hold={known} {name} />{/if}
         </div>
       {:else if pane === 'Rests and joins'}
-        <Rests hold={known} {name} {unit} />
+        <Rests hold={known} {name} />
       {:else if pane === 'Overhead'}
-        <OverheadPane hold={known} {name} {unit} />
+        <OverheadPane hold={known} {name} />
       {:else if pane === 'Flatten'}
-        <FurringPane {job} place={key} high={place.height_mm} {unit} known={known.back} />
+        <FurringPane {job} place={key} high={place.height_mm} known={known.back} />
       {:else}
-        <GridPane {unit} high={place.height_mm} wide={place.width_mm} />
+        <GridPane high={place.height_mm} wide={place.width_mm} />
       {/if}
     {/snippet}
     {#snippet side()}
       {#if chosen}
         <h2>Screw {chosen.order}, {name(chosen.unit)}</h2>
-        <ScrewSection point={chosen} {backing} {unit} />
+        <ScrewSection point={chosen} {backing} />
       {/if}
       <h2>What is behind it</h2>
       <p class="quiet">
@@ -278,7 +275,6 @@
         {found}
         {waits}
         {at}
-        {unit}
         onat={(next) => (at = next)}
         onfound={(d) => void find(d)}
         ontake={(id) => void take(id)}
@@ -289,7 +285,6 @@
           of="walls"
           {backing}
           vehicle={place.kind === 'vehicle'}
-          {unit}
           onput={(part) => void put('walls', part)}
         />
       </details>
@@ -301,13 +296,12 @@
               {of}
               backing={backings[of]}
               vehicle={place.kind === 'vehicle'}
-              {unit}
               onput={(part) => void put(of, part)}
             />
           </details>
         {/if}
       {/each}
-      <Answers findings={known.findings} {unit} {lit} onpick={pickFinding} />
+      <Answers findings={known.findings} {lit} onpick={pickFinding} />
       {#each known.held.filter((h) => h.fasteners.length) as h (h.unit)}
         <details class="no-print">
           <summary>{name(h.unit)}: how {Math.ceil(h.use * 100)} % comes about</summary>

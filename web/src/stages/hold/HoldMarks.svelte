@@ -2,19 +2,11 @@
      and the screws. -->
 <script lang="ts">
   import { SURE_TO_BITE } from '../../api/fields';
-  import type {
-    Backing,
-    Place,
-    PlaceHold,
-    Detection,
-    LengthUnit,
-    Fastener,
-    SurfaceName,
-    Unit,
-  } from '../../api/types';
+  import type { Backing, Place, PlaceHold, Detection, Fastener, SurfaceName, Unit } from '../../api/types';
   import { facePx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
   import { box, labels, sign, studOutline } from './shapes';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     l: Layout;
@@ -25,11 +17,11 @@
     units: readonly Unit[];
     found: readonly Detection[];
     base: number;
-    unit: LengthUnit;
     lit: string | null;
     onpick: (id: string) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const px = (u: number, v: number) => facePx(p.l, p.surface, u, v);
   const known = $derived(
     p.surface === 'back' ? p.hold.back : p.hold.elsewhere.find((k) => k.surface === p.surface),
@@ -107,7 +99,7 @@
     ><title
       >{p.surface === 'ceiling' || p.surface === 'floor' ? 'A joist' : 'A stud'}, {showLength(
         line.at_mm,
-        p.unit,
+        view.unit,
         0,
       )}, {Math.floor(line.chance * 100)} %{line.double ? ', one of two' : ''}</title
     ></path
@@ -125,7 +117,7 @@
     class:odd={odd.has(d.id)}
     class:met={d.sees === 'something else'}
     d={sign(d.sees, dx, dy)}
-    ><title>{d.method}: {d.sees}, {showLength(d.at[0] as number, p.unit, 0)}</title></path
+    ><title>{d.method}: {d.sees}, {showLength(d.at[0] as number, view.unit, 0)}</title></path
   >
 {/each}
 {#if p.surface === 'ceiling'}

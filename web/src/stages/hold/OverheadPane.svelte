@@ -1,17 +1,18 @@
 <!-- Racks under the ceiling: eye bolts into joists, chains, members that bridge. -->
 <script lang="ts">
   import { SURE_TO_BITE } from '../../api/fields';
-  import type { PlaceHold, LengthUnit } from '../../api/types';
+  import type { PlaceHold } from '../../api/types';
   import { showLength } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     hold: PlaceHold;
     name: (id: string) => string;
-    unit: LengthUnit;
   }
   let p: Props = $props();
-  const whole = (mm: number) => showLength(mm, p.unit, 0);
+  const view = usePlace();
+  const whole = (mm: number) => showLength(mm, view.unit, 0);
   const runs = {
     out: 'run out from the back',
     along: 'run along the back',

@@ -1,17 +1,18 @@
 <!-- What units rest on and hook over: ledgers, split battens, timbers behind rails, cleats of shelves; units joined. -->
 <script lang="ts">
-  import type { PlaceHold, LengthUnit } from '../../api/types';
+  import type { PlaceHold } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     hold: PlaceHold;
     name: (id: string) => string;
-    unit: LengthUnit;
   }
   let p: Props = $props();
-  const whole = (mm: number) => showLength(mm, p.unit, 0);
-  const said = (mm: number) => showLength(mm, p.unit);
+  const view = usePlace();
+  const whole = (mm: number) => showLength(mm, view.unit, 0);
+  const said = (mm: number) => showLength(mm, view.unit);
   const line = (mm: number | null) =>
     mm === null ? '' : `, ${said(Math.abs(mm))} ${mm < 0 ? 'over' : 'under'} the level line`;
   const rests = $derived(p.hold.held.filter((h) => h.batten || h.ground));
@@ -54,7 +55,7 @@
         {#each b.spacers as s (s.side)}
           <li>
             Spacer behind its foot, {s.side}:
-            <b class="figure">{said(s.thick.value_mm)} {showSpread(s.thick.sd_mm, p.unit)}</b>, {whole(
+            <b class="figure">{said(s.thick.value_mm)} {showSpread(s.thick.sd_mm, view.unit)}</b>, {whole(
               s.up_mm,
             )} up, so that it hangs plumb.
           </li>

@@ -1,14 +1,15 @@
 <!-- One screw in its true length: through rail, packing and lining into what holds. -->
 <script lang="ts">
-  import type { Backing, LengthUnit, Fastener } from '../../api/types';
+  import type { Backing, Fastener } from '../../api/types';
   import { showLength, showSpread } from '../../entry/length';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     point: Fastener;
     backing: Backing;
-    unit: LengthUnit;
   }
   let p: Props = $props();
+  const view = usePlace();
   const packed = $derived(Math.max(0, p.point.packing.value_mm));
   const behind = $derived(
     { 'metal studs': 'metal stud', masonry: 'wall' }[p.backing.kind as string] ?? 'stud',
@@ -40,17 +41,18 @@
   />
 </svg>
 <p class="quiet">
-  {p.point.shank_mm} × {showLength(p.point.screw_mm, p.unit, 0)} reaches
-  <b class="figure">{showLength(p.point.reach_mm, p.unit)}</b>
-  into the {behind} behind {showLength(packed, p.unit)}
-  {showSpread(p.point.packing.sd_mm, p.unit)} of packing.
-  {p.point.pilot_mm ? `Hole there ${showLength(p.point.pilot_mm, p.unit)}` : 'It makes its own hole there'},
-  through the {p.point.part}
-  {showLength(p.point.clearance_mm, p.unit)}.
+  {p.point.shank_mm} × {showLength(p.point.screw_mm, view.unit, 0)} reaches
+  <b class="figure">{showLength(p.point.reach_mm, view.unit)}</b>
+  into the {behind} behind {showLength(packed, view.unit)}
+  {showSpread(p.point.packing.sd_mm, view.unit)} of packing.
+  {p.point.pilot_mm
+    ? `Hole there ${showLength(p.point.pilot_mm, view.unit)}`
+    : 'It makes its own hole there'}, through the {p.point.part}
+  {showLength(p.point.clearance_mm, view.unit)}.
 </p>
 <p class="quiet figure">
-  {(p.point.long.working ?? []).map((s) => `${s.label} ${showLength(s.value_mm, p.unit)}`).join(' + ')}
-  = {showLength(p.point.long.value_mm, p.unit)} at least
+  {(p.point.long.working ?? []).map((s) => `${s.label} ${showLength(s.value_mm, view.unit)}`).join(' + ')}
+  = {showLength(p.point.long.value_mm, view.unit)} at least
 </p>
 
 <style>

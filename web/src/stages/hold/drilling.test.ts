@@ -1,6 +1,7 @@
-import { flushSync, mount, unmount } from 'svelte';
+import { unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Fastener } from '../../api/types';
+import { shown } from '../../testing';
 import DrillList from './DrillList.svelte';
 
 const screw = (order: number, more: Partial<Fastener> = {}) =>
@@ -23,26 +24,24 @@ describe('the drilling list', () => {
   const [picked, met] = [vi.fn(), vi.fn()];
   let list: Record<string, unknown>;
   const put = (points: Fastener[], unit: 'mm' | 'in' = 'mm', said: string | null = null) => {
-    list = mount(DrillList, {
-      target: document.body,
-      props: {
+    list = shown(
+      DrillList,
+      {
         points,
         name: (id) => `Unit ${id}`,
-        unit,
         lit: 'screw-2',
         met: () => said as never,
         onpick: picked,
         onmet: met,
       },
-    });
-    flushSync();
+      unit,
+    );
   };
   const rows = () => [...document.querySelectorAll('tbody tr')];
   const says = (row: number, what: string) =>
     rows()[row]?.querySelector(`[data-what=${what}]`)?.textContent?.trim();
 
   beforeEach(() => {
-    document.body.innerHTML = '';
     picked.mockClear();
     met.mockClear();
   });

@@ -2,20 +2,21 @@
      server finds is shown before it is kept, and counts from then on. -->
 <script lang="ts">
   import { calls } from '../../api/calls';
-  import type { CheckFound, Instrument, LengthUnit } from '../../api/types';
+  import type { CheckFound, Instrument } from '../../api/types';
   import { Modal, TextInput } from '../../carbon';
   import { fieldByField } from '../../entry/fields';
   import { parseLength } from '../../entry/length';
   import { notices } from '../../state/notices.svelte';
+  import { usePlace } from '../../state/place';
 
   interface Props {
     instrument: Instrument;
-    unit: LengthUnit;
     onclose: () => void;
     /** The instrument with the check among its checks. */
     onkept: (instrument: Instrument) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   type Check = NonNullable<Instrument['checks']>[number];
 
   const STEPS = {
@@ -55,7 +56,7 @@
   let fault = $state('');
 
   function made(): Check | string {
-    const values = steps.fields.map((f, i) => parseLength(typed[i] ?? f.start, p.unit));
+    const values = steps.fields.map((f, i) => parseLength(typed[i] ?? f.start, view.unit));
     const empty = values.findIndex((v) => v === null);
     if (empty >= 0) return `“${steps.fields[empty]!.label}” is not a length yet.`;
     const [a, b, c] = values as [number, number, number];
@@ -101,7 +102,7 @@
   <div class="form" use:fieldByField={() => void go()}>
     {#each steps.fields as f, i (f.label)}
       <TextInput
-        labelText="{f.label}{p.unit === 'mm' ? ', mm' : ', in'}"
+        labelText="{f.label}{view.unit === 'mm' ? ', mm' : ', in'}"
         autocomplete="off"
         value={typed[i] ?? f.start}
         disabled={result !== null}

@@ -1,6 +1,6 @@
 <!-- What readings are taken with, and how far one reading may be trusted. -->
 <script lang="ts">
-  import type { Instrument, LengthUnit } from '../../api/types';
+  import type { Instrument } from '../../api/types';
   import { Button, Select, SelectItem, TextInput } from '../../carbon';
   import { calls } from '../../api/calls';
   import type { CheckFound } from '../../api/types';
@@ -9,7 +9,7 @@
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
 
-  let { instruments, unit }: { instruments: readonly Instrument[]; unit: LengthUnit } = $props();
+  let { instruments }: { instruments: readonly Instrument[] } = $props();
   const KINDS = [
     'laser line',
     'laser meter',
@@ -98,7 +98,6 @@
               bare
               label="Uncertainty of instrument {i + 1}"
               value={tool.sigma_mm ?? 0.5}
-              {unit}
               least={0.01}
               onchange={(mm) => change(i, { sigma_mm: mm! })}
             /></td
@@ -161,7 +160,6 @@
 {#if checking}
   <InstrumentCheck
     instrument={checking}
-    {unit}
     onclose={() => (checking = null)}
     onkept={(checked) => {
       checking = null;

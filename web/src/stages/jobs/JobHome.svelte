@@ -111,9 +111,9 @@
       </p>
     </section>
     {#key open.stored?.revision}
-      <WayIn way={job.way_in ?? []} unit={open.units} />
-      <Kit kit={job.kit!} unit={open.units} />
-      <Instruments instruments={job.instruments ?? []} unit={open.units} />
+      <WayIn way={job.way_in ?? []} />
+      <Kit kit={job.kit!} />
+      <Instruments instruments={job.instruments ?? []} />
     {/key}
   </main>
 {/if}

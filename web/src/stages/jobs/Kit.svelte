@@ -1,11 +1,11 @@
 <!-- The shim kit: what the installer has to pack with. -->
 <script lang="ts">
-  import type { LengthUnit, ShimKit } from '../../api/types';
+  import type { ShimKit } from '../../api/types';
   import { Button, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
 
-  let { kit, unit }: { kit: ShimKit; unit: LengthUnit } = $props();
+  let { kit }: { kit: ShimKit } = $props();
   const pieces = $derived(kit.pieces ?? []);
   const tapers = $derived(kit.tapers ?? []);
   const save = (part: Partial<ShimKit>) => void open.putKit({ ...kit, ...part });
@@ -27,7 +27,6 @@
               bare
               label="Thickness of shim {i + 1}"
               value={piece.thickness_mm}
-              {unit}
               least={0.05}
               onchange={(mm) => save({ pieces: changed(pieces, i, { thickness_mm: mm! }) })}
             /></td
@@ -80,7 +79,6 @@
                     ? 'Thin end'
                     : 'Thick end'} of taper {i + 1}"
                 value={taper[part]}
-                {unit}
                 least={part === 'thin_mm' ? 0 : 0.1}
                 onchange={(mm) => save({ tapers: changed(tapers, i, { [part]: mm! }) })}
               /></td
@@ -108,21 +106,18 @@
     <LengthField
       label="A stack is good within"
       value={kit.tolerance_mm ?? 0.5}
-      {unit}
       least={0.05}
       onchange={(mm) => save({ tolerance_mm: mm! })}
     />
     <LengthField
       label="Tallest stack of loose shims"
       value={kit.max_stack_mm ?? 25}
-      {unit}
       least={1}
       onchange={(mm) => save({ max_stack_mm: mm! })}
     />
     <LengthField
       label="Tapers overlap by at least"
       value={kit.least_overlap_mm ?? 50}
-      {unit}
       least={0}
       onchange={(mm) => save({ least_overlap_mm: mm! })}
     />

@@ -1,6 +1,6 @@
 <!-- What is in the way: where it is, how far it stands out, and what may be done about it. -->
 <script lang="ts">
-  import type { LengthUnit, Obstacle, SurfaceName } from '../../api/types';
+  import type { Obstacle, SurfaceName } from '../../api/types';
   import { Button, Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { newId } from '../../entry/ids';
@@ -11,7 +11,6 @@
   interface Props {
     obstacles: readonly Obstacle[];
     surfaces: readonly SurfaceName[];
-    unit: LengthUnit;
     onchange: (obstacles: Obstacle[]) => void;
   }
   let p: Props = $props();
@@ -93,7 +92,6 @@
                   bare
                   label="Along of {m.name}"
                   value={m.at[0]}
-                  unit={p.unit}
                   onchange={(mm) => change(i, { at: [mm!, m.at[1]] })}
                 /></td
               >
@@ -102,7 +100,6 @@
                   bare
                   label="Up of {m.name}"
                   value={m.at[1]}
-                  unit={p.unit}
                   onchange={(mm) => change(i, { at: [m.at[0], mm!] })}
                 /></td
               >
@@ -112,7 +109,6 @@
                   label="Width of {m.name}"
                   least={1}
                   value={m.size[0]}
-                  unit={p.unit}
                   onchange={(mm) => change(i, { size: [mm!, m.size[1]] })}
                 /></td
               >
@@ -122,7 +118,6 @@
                   label="Height of {m.name}"
                   least={1}
                   value={m.size[1]}
-                  unit={p.unit}
                   onchange={(mm) => change(i, { size: [m.size[0], mm!] })}
                 /></td
               >
@@ -132,7 +127,6 @@
                   label="How far {m.name} stands proud"
                   least={0}
                   value={m.proud_mm}
-                  unit={p.unit}
                   onchange={(mm) => change(i, { proud_mm: mm! })}
                 /></td
               >

@@ -65,7 +65,6 @@
   let more = $state('');
   const dirty = $derived(draft !== saved);
   const units = $derived(draft.units ?? []);
-  const unit = $derived(open.units);
   const others = $derived((open.stored?.job.places ?? []).filter((b) => b.id !== draft.id));
 
   onMount(() => {
@@ -159,21 +158,18 @@
         <LengthField
           label="Long"
           value={draft.width_mm}
-          {unit}
           least={1}
           onchange={(mm) => set({ width_mm: mm! })}
         />
         <LengthField
           label="Deep"
           value={draft.depth_mm}
-          {unit}
           least={1}
           onchange={(mm) => set({ depth_mm: mm! })}
         />
         <LengthField
           label="High"
           value={draft.height_mm}
-          {unit}
           least={1}
           onchange={(mm) => set({ height_mm: mm! })}
         />
@@ -243,7 +239,6 @@
             <LengthField
               label="Slopes from"
               value={knee.at_mm}
-              {unit}
               least={0}
               onchange={(mm) => set({ knee: { ...knee, at_mm: mm! } })}
             />
@@ -298,7 +293,6 @@
                         bare
                         label="{what} of {u.name}"
                         value={u[part] ?? (part === 'toe_recess_mm' ? 60 : 40)}
-                        {unit}
                         least={part === 'x_mm' || part === 'toe_recess_mm' || part === 'support_inset_mm'
                           ? 0
                           : 1}
@@ -310,7 +304,6 @@
                     ><LengthsField
                       label="Screw heights of {u.name}"
                       values={u.fixing_heights_mm ?? [650]}
-                      {unit}
                       onchange={(heights) => setUnit(i, { fixing_heights_mm: heights })}
                     /></td
                   >
@@ -329,11 +322,7 @@
                   >
                 </tr>
                 {#if more === u.id}
-                  <tr
-                    ><td colspan="9"
-                      ><UnitMore unit={u} units={unit} onchange={(part) => setUnit(i, part)} /></td
-                    ></tr
-                  >
+                  <tr><td colspan="9"><UnitMore unit={u} onchange={(part) => setUnit(i, part)} /></td></tr>
                 {/if}
               {/each}
             </tbody>
@@ -350,7 +339,6 @@
     <Obstacles
       obstacles={draft.obstacles}
       surfaces={draft.surfaces}
-      {unit}
       onchange={(obstacles) => set({ obstacles })}
     />
     <div class="end">

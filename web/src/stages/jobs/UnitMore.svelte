@@ -1,14 +1,13 @@
 <!-- All that can be said of one unit beside its size: what it is, how it stands, opens, and meets the walls. -->
 <script lang="ts">
   import { OPTIONS, STANDING as STANDING_DEFAULTS } from '../../api/fields';
-  import type { LengthUnit, Standing, Unit } from '../../api/types';
+  import type { Standing, Unit } from '../../api/types';
   import { Checkbox, Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import LengthsField from '../../entry/LengthsField.svelte';
 
   interface Props {
     unit: Unit;
-    units: LengthUnit;
     onchange: (part: Partial<Unit>) => void;
   }
   let p: Props = $props();
@@ -112,7 +111,6 @@
     <LengthField
       label={PARTS[key]!}
       value={mm}
-      unit={p.units}
       least={0.1}
       onchange={(value) => p.onchange({ standing: { ...standing, [key]: value! } as Standing })}
     />
@@ -132,27 +130,23 @@
     <LengthsField
       label="Feet now (all, or back left, back right, front right, front left)"
       values={standing.now_mm ?? [100]}
-      unit={p.units}
       onchange={(now_mm) => p.onchange({ standing: { ...standing, now_mm } as Standing })}
     />
   {/if}
   <LengthField
     label="Underside over the run's"
     value={u.over_base_mm ?? 0}
-    unit={p.units}
     onchange={(mm) => p.onchange({ over_base_mm: mm! })}
   />
   <LengthField
     label="Back stands out by"
     value={u.out_mm ?? 0}
-    unit={p.units}
     least={0}
     onchange={(mm) => p.onchange({ out_mm: mm! })}
   />
   <LengthField
     label="Feet screw in by"
     value={u.feet_in_mm ?? 0}
-    unit={p.units}
     least={0}
     onchange={(mm) => p.onchange({ feet_in_mm: mm! })}
   />
@@ -183,7 +177,6 @@
   <LengthField
     label="Handle stands off"
     value={u.front?.handle_mm ?? 35}
-    unit={p.units}
     least={0}
     onchange={(mm) => p.onchange({ front: { ...u.front, handle_mm: mm! } })}
   />
@@ -199,7 +192,6 @@
     <LengthField
       {label}
       value={u.spare?.[key] ?? 0}
-      unit={p.units}
       least={0}
       onchange={(mm) => p.onchange({ spare: { ...u.spare, [key]: mm! } })}
     />
@@ -232,7 +224,6 @@
     <LengthField
       label="Longest stock"
       value={board.stock_mm ?? 4100}
-      unit={p.units}
       least={1}
       onchange={(mm) => p.onchange({ board: { ...board, stock_mm: mm! } })}
     />
@@ -240,7 +231,6 @@
       label="Front edge thick"
       optional
       value={board.edge?.thick_mm ?? null}
-      unit={p.units}
       onchange={(mm) =>
         p.onchange({
           board: { ...board, edge: mm ? { thick_mm: mm, high_mm: board.edge?.high_mm ?? 40 } : null },
@@ -251,7 +241,6 @@
       <LengthField
         label="Front edge high"
         value={edge.high_mm}
-        unit={p.units}
         least={1}
         onchange={(mm) => p.onchange({ board: { ...board, edge: { ...edge, high_mm: mm! } } })}
       />
@@ -275,14 +264,12 @@
     <LengthField
       label="Cut back along"
       value={angled.along_mm}
-      unit={p.units}
       least={1}
       onchange={(mm) => p.onchange({ angled: { ...angled, along_mm: mm! } })}
     />
     <LengthField
       label="Cut back in depth"
       value={angled.deep_mm}
-      unit={p.units}
       least={1}
       onchange={(mm) => p.onchange({ angled: { ...angled, deep_mm: mm! } })}
     />
@@ -291,7 +278,6 @@
     <LengthField
       {label}
       value={u.air?.[key] ?? 0}
-      unit={p.units}
       least={0}
       onchange={(mm) => p.onchange({ air: { ...air, [key]: mm! } })}
     />

@@ -1,12 +1,12 @@
 <!-- What everything must pass on its way to the place: doors, corners, stairs, where it is stood up, steps. -->
 <script lang="ts">
   import { calls } from '../../api/calls';
-  import type { LengthUnit, Passage } from '../../api/types';
+  import type { Passage } from '../../api/types';
   import { Button, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
 
-  let { way, unit }: { way: readonly Passage[]; unit: LengthUnit } = $props();
+  let { way }: { way: readonly Passage[] } = $props();
   const put = (way_in: Passage[]) => void open.change((id, revision) => calls.putWayIn(id, revision, way_in));
   const set = (i: number, part: Partial<Passage>) =>
     put(way.map((p, k) => (k === i ? ({ ...p, ...part } as Passage) : p)));
@@ -47,7 +47,6 @@
             <LengthField
               label={LABELS[key]!}
               value={mm}
-              {unit}
               least={1}
               onchange={(value) => set(i, { [key]: value! } as Partial<Passage>)}
             />

@@ -1,7 +1,8 @@
-import { flushSync, mount, unmount } from 'svelte';
+import { flushSync, unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { OPTIONS } from '../../api/fields';
 import type { Unit } from '../../api/types';
+import { shown } from '../../testing';
 import UnitMore from './UnitMore.svelte';
 
 const BASE = {
@@ -17,11 +18,7 @@ describe('what can be said of a unit', () => {
   const told = vi.fn<(part: Partial<Unit>) => void>();
   let form: Record<string, unknown>;
   const put = (more: Partial<Unit> = {}) => {
-    form = mount(UnitMore, {
-      target: document.body,
-      props: { unit: { ...BASE, ...more }, units: 'mm', onchange: told },
-    });
-    flushSync();
+    form = shown(UnitMore, { unit: { ...BASE, ...more }, onchange: told });
   };
   const labelled = <T extends HTMLElement>(text: string) => {
     const label = [...document.querySelectorAll('label')].find((l) => l.textContent?.trim().startsWith(text));
@@ -36,7 +33,6 @@ describe('what can be said of a unit', () => {
   };
 
   beforeEach(() => {
-    document.body.innerHTML = '';
     told.mockClear();
   });
   afterEach(() => unmount(form));
@@ -72,7 +68,6 @@ describe('what can be said of a unit', () => {
     const standing = told.mock.calls[0]?.[0].standing as NonNullable<Unit['standing']>;
     expect(standing).toMatchObject({ on: 'feet', least_mm: 80, most_mm: 120 });
     void unmount(form);
-    document.body.innerHTML = '';
     put({ standing });
     expect(labelled('Rise of one turn')).not.toBeNull();
     expect(labelled('Shortest')).not.toBeNull();

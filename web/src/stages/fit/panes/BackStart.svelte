@@ -1,16 +1,17 @@
 <!-- Where the backs stand: clear of the proudest spot by so much, and turned in plan by so much. -->
 <script lang="ts">
-  import type { BackLine, LengthUnit, Plan } from '../../../api/types';
+  import type { BackLine, Plan } from '../../../api/types';
   import { showLength, showSpread } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     plan: Plan;
     line: BackLine;
-    unit: LengthUnit;
     onturn: (line: BackLine) => void;
     onkeep: () => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const deepest = $derived(Math.max(0, ...p.plan.packings.map((k) => k.gap.value_mm)));
   const off = $derived(p.line.off_mm ?? 0);
   const turned = $derived(p.line.turn_mm_per_m ?? 0);
@@ -31,7 +32,7 @@
         oninput={(e) => p.onturn({ ...p.line, off_mm: Number(e.currentTarget.value) })}
         onchange={() => p.onkeep()}
       />
-      <b class="figure">{showLength(off, p.unit)}</b>
+      <b class="figure">{showLength(off, view.unit)}</b>
     </div>
     <div class="rows">
       <label for="back-turn">turned, per metre</label>
@@ -45,12 +46,12 @@
         oninput={(e) => p.onturn({ ...p.line, turn_mm_per_m: Number(e.currentTarget.value) })}
         onchange={() => p.onkeep()}
       />
-      <b class="figure">{turned > 0 ? '+' : ''}{showLength(turned, p.unit)}</b>
+      <b class="figure">{turned > 0 ? '+' : ''}{showLength(turned, view.unit)}</b>
     </div>
     <p class="quiet">
-      Deepest packing <b class="figure">{showLength(deepest, p.unit)}</b>; the line is known to
-      <span class="figure">{showSpread(p.plan.back_line.sd_mm, p.unit)}</span>. A run turned + stands further
-      out at the right.
+      Deepest packing <b class="figure">{showLength(deepest, view.unit)}</b>; the line is known to
+      <span class="figure">{showSpread(p.plan.back_line.sd_mm, view.unit)}</span>. A run turned + stands
+      further out at the right.
     </p>
   </section>
 {/if}

@@ -1,20 +1,21 @@
 <!-- Sets of decisions kept beside the one in force, compared by what they come to. -->
 <script lang="ts">
   import { calls } from '../../../api/calls';
-  import type { Alternative, Place, LengthUnit, Outcome } from '../../../api/types';
+  import type { Alternative, Place, Outcome } from '../../../api/types';
   import { Button, TextInput } from '../../../carbon';
   import { showLength } from '../../../entry/length';
   import { open } from '../../../state/job.svelte';
   import { notices } from '../../../state/notices.svelte';
   import type { Decision } from '../decision.svelte';
   import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     decision: Decision;
     place: Place;
-    unit: LengthUnit;
   }
   let p: Props = $props();
+  const view = usePlace();
   let outcomes = $state.raw<Outcome[]>([]);
   let name = $state('');
   const kept = $derived(p.place.alternatives ?? []);
@@ -44,19 +45,19 @@
   const rows: [string, (o: Outcome) => string][] = [
     ['stops the job', (o) => String(o.stops)],
     ['to mind', (o) => String(o.minds)],
-    ['top, over the mark', (o) => (o.top_mm === null ? '–' : showLength(o.top_mm, p.unit))],
+    ['top, over the mark', (o) => (o.top_mm === null ? '–' : showLength(o.top_mm, view.unit))],
     ['supports to set', (o) => String(o.shims)],
-    ['largest gap under', (o) => showLength(o.largest_mm, p.unit)],
-    ['cut off the base', (o) => showLength(o.cut_mm, p.unit)],
-    ['deepest packing', (o) => showLength(o.packed_mm, p.unit)],
+    ['largest gap under', (o) => showLength(o.largest_mm, view.unit)],
+    ['cut off the base', (o) => showLength(o.cut_mm, view.unit)],
+    ['deepest packing', (o) => showLength(o.packed_mm, view.unit)],
     [
       'gaps at the sides',
       (o) =>
         o.fillers_mm
-          ? `${showLength(o.fillers_mm[0] as number, p.unit)} – ${showLength(o.fillers_mm[1] as number, p.unit)}`
+          ? `${showLength(o.fillers_mm[0] as number, view.unit)} – ${showLength(o.fillers_mm[1] as number, view.unit)}`
           : '–',
     ],
-    ['deepest scribe', (o) => showLength(o.scribed_mm, p.unit)],
+    ['deepest scribe', (o) => showLength(o.scribed_mm, view.unit)],
     ['goes in', (o) => (o.goes_in === null ? '–' : `${Math.floor(o.goes_in * 100)} %`)],
   ];
 </script>

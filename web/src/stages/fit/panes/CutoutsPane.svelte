@@ -1,15 +1,16 @@
 <!-- What is done about each thing in the way, with the sizes to mark out on the unit. -->
 <script lang="ts">
-  import type { Place, PlaceFit, LengthUnit } from '../../../api/types';
+  import type { Place, PlaceFit } from '../../../api/types';
   import { showLength } from '../../../entry/length';
   import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     fit: PlaceFit;
     place: Place;
-    unit: LengthUnit;
   }
   let p: Props = $props();
+  const view = usePlace();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
   const thing = (id: string) => p.place.obstacles?.find((m) => m.id === id)?.name ?? 'Air around it';
 </script>
@@ -28,7 +29,7 @@
             >
             <td
               >{#each a.sizes as size (size.label)}<div>
-                  {size.label} <b class="figure">{showLength(size.mm, p.unit, 0)}</b>
+                  {size.label} <b class="figure">{showLength(size.mm, view.unit, 0)}</b>
                 </div>{/each}</td
             >
           </tr>

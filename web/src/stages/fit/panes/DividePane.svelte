@@ -1,14 +1,17 @@
 <!-- Dividing a length: equal openings, trim over seams, boards of their true width. -->
 <script lang="ts">
   import { calls } from '../../../api/calls';
-  import type { Divide, Divided, LengthUnit } from '../../../api/types';
+  import type { Divide, Divided } from '../../../api/types';
   import { Refused } from '../../../api/client';
   import { Select, SelectItem, TextInput } from '../../../carbon';
   import { showLength } from '../../../entry/length';
   import LengthField from '../../../entry/LengthField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
+  import { usePlace } from '../../../state/place';
 
-  let { unit, long }: { unit: LengthUnit; long: number } = $props();
+  let { long }: { long: number } = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
   // svelte-ignore state_referenced_locally
   let asked = $state<Divide>({
     how: 'openings',
@@ -45,17 +48,10 @@
     <SelectItem value="trim" text="equal trim, one over each seam" />
     <SelectItem value="boards" text="boards of their true width" />
   </Select>
-  <LengthField
-    label="Length"
-    value={asked.long_mm}
-    {unit}
-    least={1}
-    onchange={(mm) => (asked.long_mm = mm!)}
-  />
+  <LengthField label="Length" value={asked.long_mm} least={1} onchange={(mm) => (asked.long_mm = mm!)} />
   <LengthField
     label={asked.how === 'openings' ? 'Board, true thickness' : 'Piece, true width'}
     value={asked.piece_mm}
-    {unit}
     least={0.5}
     onchange={(mm) => (asked.piece_mm = mm!)}
   />
@@ -73,21 +69,14 @@
     <LengthField
       label="At most between"
       value={asked.most_apart_mm ?? 400}
-      {unit}
       least={1}
       onchange={(mm) => (asked.most_apart_mm = mm!)}
     />
-    <LengthsField
-      label="Seams at"
-      values={asked.seams ?? []}
-      {unit}
-      onchange={(seams) => (asked.seams = seams)}
-    />
+    <LengthsField label="Seams at" values={asked.seams ?? []} onchange={(seams) => (asked.seams = seams)} />
   {:else}
     <LengthField
       label={asked.how === 'openings' ? 'Reveal, each side' : 'Gap between'}
       value={asked.gap_mm ?? 0}
-      {unit}
       least={0}
       onchange={(mm) => (asked.gap_mm = mm!)}
     />

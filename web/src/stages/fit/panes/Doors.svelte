@@ -1,16 +1,17 @@
 <!-- How far every hinged door opens, drawn from above, and what stops it. -->
 <script lang="ts">
   import { SURE } from '../../../api/fields';
-  import type { PlaceFit, LengthUnit } from '../../../api/types';
+  import type { PlaceFit } from '../../../api/types';
   import { showLength } from '../../../entry/length';
   import Wide from '../../../shell/Wide.svelte';
   import { arc } from '../arc';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     fit: PlaceFit;
-    unit: LengthUnit;
   }
   let p: Props = $props();
+  const view = usePlace();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
   const stopped = $derived(p.fit.swings.filter((s) => s.by_what !== 'hinge'));
   const free = $derived(p.fit.swings.length - stopped.length);
@@ -37,7 +38,7 @@
             >
             <td>{name(s.unit)}</td>
             <td>{s.hinged}</td>
-            <td class="value figure">{showLength(s.door_mm, p.unit, 0)}</td>
+            <td class="value figure">{showLength(s.door_mm, view.unit, 0)}</td>
             <td class="value figure" class:stop={s.square < SURE}>{Math.floor(s.opens_deg)}°</td>
             <td class="value figure">{Math.floor(s.square * 100)} %</td>
             <td>{s.by}</td>

@@ -1,17 +1,18 @@
 <!-- Screw feet in the order in which to set them, and legs to cut. -->
 <script lang="ts">
-  import type { PlaceFit, Figure, LengthUnit } from '../../../api/types';
+  import type { PlaceFit, Figure } from '../../../api/types';
   import { showLength } from '../../../entry/length';
   import Measure from '../../../entry/Measure.svelte';
   import { turnWords } from '../words';
   import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     fit: PlaceFit;
-    unit: LengthUnit;
     onfigure: (title: string, figure: Figure) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
 </script>
 
@@ -32,10 +33,10 @@
             <td class="figure">{foot.order}</td>
             <td>{name(foot.unit)}</td>
             <td>{foot.corner}</td>
-            <td class="value figure">{showLength(foot.now_mm, p.unit)}</td>
+            <td class="value figure">{showLength(foot.now_mm, view.unit)}</td>
             <td class="value"
               ><button onclick={() => p.onfigure(`Foot under ${name(foot.unit)}, ${foot.corner}`, foot.long)}
-                ><Measure mm={foot.long.value_mm} sd={foot.long.sd_mm} unit={p.unit} /></button
+                ><Measure mm={foot.long.value_mm} sd={foot.long.sd_mm} /></button
               ></td
             >
             <td class:stop={!foot.reaches}
@@ -59,8 +60,8 @@
           <tr>
             <td>{name(leg.unit)}</td>
             <td>{leg.corner}</td>
-            <td class="value"><Measure mm={leg.long.value_mm} sd={leg.long.sd_mm} unit={p.unit} /></td>
-            <td class="value figure" class:stop={leg.cut_mm < 0}>{showLength(leg.cut_mm, p.unit)}</td>
+            <td class="value"><Measure mm={leg.long.value_mm} sd={leg.long.sd_mm} /></td>
+            <td class="value figure" class:stop={leg.cut_mm < 0}>{showLength(leg.cut_mm, view.unit)}</td>
           </tr>
         {/each}
       </tbody>

@@ -1,17 +1,18 @@
 <!-- Tops and shelves: each its own outline, blank, cleats, sag and way in. -->
 <script lang="ts">
-  import type { PlaceFit, Figure, FlatPart, LengthUnit } from '../../../api/types';
+  import type { PlaceFit, Figure, FlatPart } from '../../../api/types';
   import { showLength } from '../../../entry/length';
   import Measure from '../../../entry/Measure.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     fit: PlaceFit;
-    unit: LengthUnit;
     onfigure: (title: string, figure: Figure) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
-  const whole = (mm: number) => showLength(mm, p.unit, 0);
+  const whole = (mm: number) => showLength(mm, view.unit, 0);
 
   /** The outline from above, its angles drawn ten times as far from square. */
   function outline(f: FlatPart): string {
@@ -37,7 +38,7 @@
 
 {#each p.fit.flats as f (f.unit)}
   <article>
-    <h2>{name(f.unit)} <small class="quiet">underside {showLength(f.height_mm, p.unit)} up</small></h2>
+    <h2>{name(f.unit)} <small class="quiet">underside {showLength(f.height_mm, view.unit)} up</small></h2>
     <svg viewBox="0 0 240 80" width="240" height="80" aria-hidden="true"><path d={outline(f)} /></svg>
     <dl>
       {#each [['along the back', f.at_back], ['along the front', f.at_front], ['deep at the left', f.at_left], ['deep at the right', f.at_right]] as const as [what, figure] (what)}
@@ -45,7 +46,7 @@
           <dt>{what}</dt>
           <dd>
             <button class="link" onclick={() => p.onfigure(`${name(f.unit)}, ${what}`, figure)}
-              ><Measure mm={figure.value_mm} sd={figure.sd_mm} unit={p.unit} /></button
+              ><Measure mm={figure.value_mm} sd={figure.sd_mm} /></button
             >
           </dd>
         </div>
@@ -57,7 +58,7 @@
       <div>
         <dt>diagonals</dt>
         <dd class="figure">
-          {showLength(f.diagonals[0] as number, p.unit)}, {showLength(f.diagonals[1] as number, p.unit)}
+          {showLength(f.diagonals[0] as number, view.unit)}, {showLength(f.diagonals[1] as number, view.unit)}
         </dd>
       </div>
       <div>
@@ -75,7 +76,7 @@
           <dt>goes in level / tilted</dt>
           <dd class="figure">
             {Math.floor(f.tilt.straight * 100)} % / {Math.floor(f.tilt.tilted * 100)} %, swing
-            {showLength(f.tilt.swing_mm, p.unit)}
+            {showLength(f.tilt.swing_mm, view.unit)}
           </dd>
         </div>
       {/if}
@@ -84,7 +85,7 @@
           <dt>moves across in a year</dt>
           <dd>
             <button class="link" onclick={() => p.onfigure(`Movement of ${name(f.unit)}`, f.moves!)}
-              ><Measure mm={f.moves.value_mm} sd={f.moves.sd_mm} unit={p.unit} /></button
+              ><Measure mm={f.moves.value_mm} sd={f.moves.sd_mm} /></button
             > <span class="quiet">leave {whole(f.gap_mm)}</span>
           </dd>
         </div>
@@ -95,10 +96,12 @@
           <dt>sags over {whole(f.span_mm)}, after years</dt>
           <dd>
             <button class="link" onclick={() => p.onfigure(`Sag of ${name(f.unit)}`, sag.later)}
-              ><Measure mm={sag.later.value_mm} sd={sag.later.sd_mm} unit={p.unit} /></button
+              ><Measure mm={sag.later.value_mm} sd={sag.later.sd_mm} /></button
             >
             <span class="quiet"
-              >limit {showLength(sag.limit_mm, p.unit)}; supports at most {whole(Math.floor(sag.spacing_mm))}
+              >limit {showLength(sag.limit_mm, view.unit)}; supports at most {whole(
+                Math.floor(sag.spacing_mm),
+              )}
               apart</span
             >
           </dd>
@@ -107,7 +110,9 @@
       {#each f.cleats as cleat (cleat.wall)}
         <div>
           <dt>cleat at the {cleat.wall}</dt>
-          <dd class="figure">{whole(cleat.long_mm)} long, its top {showLength(cleat.top_mm, p.unit)} up</dd>
+          <dd class="figure">
+            {whole(cleat.long_mm)} long, its top {showLength(cleat.top_mm, view.unit)} up
+          </dd>
         </div>
       {/each}
     </dl>

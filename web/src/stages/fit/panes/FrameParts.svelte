@@ -1,32 +1,33 @@
 <!-- A face frame fitted first: its stiles, its openings, and where the dividers of the boxes behind stand. -->
 <script lang="ts">
-  import type { Figure, FaceFrame, LengthUnit } from '../../../api/types';
+  import type { Figure, FaceFrame } from '../../../api/types';
   import { showLength } from '../../../entry/length';
   import Measure from '../../../entry/Measure.svelte';
   import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     frame: FaceFrame;
     name: (id: string) => string;
-    unit: LengthUnit;
     onfigure: (title: string, figure: Figure) => void;
   }
   let p: Props = $props();
-  const said = (mm: number) => showLength(mm, p.unit);
+  const view = usePlace();
+  const said = (mm: number) => showLength(mm, view.unit);
 </script>
 
 <Wide label="Face frame">
   <table class="facts">
-    <caption>The face frame, from a blank of {showLength(p.frame.blank_mm, p.unit, 0)}</caption>
+    <caption>The face frame, from a blank of {showLength(p.frame.blank_mm, view.unit, 0)}</caption>
     <tbody>
       {#each p.frame.stiles as s (s.side)}
         <tr>
-          <td>{s.side} stile, cut from {showLength(s.blank_mm, p.unit, 0)}</td>
+          <td>{s.side} stile, cut from {showLength(s.blank_mm, view.unit, 0)}</td>
           {#each [['foot', s.bottom], ['head', s.top]] as const as [what, figure] (what)}
             <td class="value"
               >{what}
               <button onclick={() => p.onfigure(`${s.side} stile at the ${what}`, figure)}
-                ><Measure mm={figure.value_mm} sd={figure.sd_mm} unit={p.unit} /></button
+                ><Measure mm={figure.value_mm} sd={figure.sd_mm} /></button
               ></td
             >
           {/each}

@@ -1,16 +1,17 @@
 <!-- Whether everything gets to its place, in the order in which it goes. -->
 <script lang="ts">
   import { SURE } from '../../../api/fields';
-  import type { PlaceFit, LengthUnit } from '../../../api/types';
+  import type { PlaceFit } from '../../../api/types';
   import { showLength, showSpread } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     fit: PlaceFit;
     /** Address of the job, where the way in is said. */
     job: string;
-    unit: LengthUnit;
   }
   let p: Props = $props();
+  const view = usePlace();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
 </script>
 
@@ -35,8 +36,8 @@
             <li>
               <span class:stop={!step.goes}>{step.where}</span>
               <span class="figure"
-                >{showLength(step.spare_mm, p.unit)}{step.sd_mm
-                  ? ` ${showSpread(step.sd_mm, p.unit)}`
+                >{showLength(step.spare_mm, view.unit)}{step.sd_mm
+                  ? ` ${showSpread(step.sd_mm, view.unit)}`
                   : ''}</span
               >
               <span class="quiet">{step.spare_mm < 0 ? 'missing' : 'to spare'}; {step.how}</span>

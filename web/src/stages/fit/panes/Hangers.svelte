@@ -1,16 +1,17 @@
 <!-- Racks under the ceiling: each hanger's own length. -->
 <script lang="ts">
-  import type { PlaceFit, Figure, LengthUnit } from '../../../api/types';
+  import type { PlaceFit, Figure } from '../../../api/types';
   import { showLength } from '../../../entry/length';
   import Measure from '../../../entry/Measure.svelte';
   import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     fit: PlaceFit;
-    unit: LengthUnit;
     onfigure: (title: string, figure: Figure) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
 </script>
 
@@ -29,11 +30,11 @@
         {#each p.fit.hangers as h (h.unit + h.corner)}
           <tr>
             <td>{name(h.unit)}</td><td>{h.corner}</td>
-            <td class="value figure">{showLength(h.at[0] as number, p.unit, 0)}</td>
-            <td class="value figure">{showLength(h.at[1] as number, p.unit, 0)}</td>
+            <td class="value figure">{showLength(h.at[0] as number, view.unit, 0)}</td>
+            <td class="value figure">{showLength(h.at[1] as number, view.unit, 0)}</td>
             <td class="value"
               ><button onclick={() => p.onfigure(`Hanger ${h.corner}`, h.long)}
-                ><Measure mm={h.long.value_mm} sd={h.long.sd_mm} unit={p.unit} /></button
+                ><Measure mm={h.long.value_mm} sd={h.long.sd_mm} /></button
               ></td
             >
           </tr>

@@ -1,21 +1,22 @@
 <!-- Where level starts: one slider over what it costs, and the two schools beside each other. -->
 <script lang="ts">
-  import type { Datum, LengthUnit, Plan, School } from '../../../api/types';
+  import type { Datum, Plan, School } from '../../../api/types';
   import { Select, SelectItem } from '../../../carbon';
   import { path } from '../../../drawing/ribbon';
   import { showLength } from '../../../entry/length';
   import LengthField from '../../../entry/LengthField.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     plan: Plan;
     datum: Datum;
     schools: readonly School[];
     tallest: number;
-    unit: LengthUnit;
     onturn: (datum: Datum) => void;
     onkeep: () => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const W = 340;
   const H = 74;
   const LOW = -12;
@@ -67,11 +68,11 @@
           <b
             >{school.school === 'high spot'
               ? 'From the high spot'
-              : `Top at ${showLength((school.datum as { top_mm: number }).top_mm, p.unit, 1)}`}</b
+              : `Top at ${showLength((school.datum as { top_mm: number }).top_mm, view.unit, 1)}`}</b
           >
           <span
             >{school.cost.n_shims} shims, to
-            <span class="figure">{showLength(school.cost.largest_shim_mm, p.unit)}</span>{school.cost.n_cut
+            <span class="figure">{showLength(school.cost.largest_shim_mm, view.unit)}</span>{school.cost.n_cut
               ? `, ${school.cost.n_cut} cut`
               : ''}</span
           >
@@ -84,7 +85,6 @@
           <LengthField
             label="Top over the mark"
             value={top.top_mm}
-            unit={p.unit}
             least={1}
             onchange={(mm) => (p.onturn({ ...top, top_mm: mm! }), p.onkeep())}
           />
@@ -106,7 +106,6 @@
             <LengthField
               label="Cushion on it"
               value={top.cushion_mm}
-              unit={p.unit}
               least={0}
               onchange={(mm) => (p.onturn({ ...top, cushion_mm: mm! }), p.onkeep())}
             />
@@ -134,7 +133,7 @@
         step="0.5"
         value={held}
         aria-label="Height over the high spot"
-        aria-valuetext="{showLength(over, p.unit)} over the high spot"
+        aria-valuetext="{showLength(over, view.unit)} over the high spot"
         oninput={(e) => turn(Number(e.currentTarget.value))}
         onchange={() => p.onkeep()}
       />
@@ -144,12 +143,12 @@
         ><span style:left="{(x(10) / W) * 100}%">+10</span>
       </div>
       <p class="now">
-        <span><b class="figure">{showLength(over, p.unit)}</b> over the high spot</span>
+        <span><b class="figure">{showLength(over, view.unit)}</b> over the high spot</span>
         <span
           ><b class="figure">{count.shimmed}</b> shimmed, <b class="figure">{count.bare}</b>
           bare{#if count.cut}, <b class="figure cutting">{count.cut}</b> cut{/if}</span
         >
-        <span>largest <b class="figure">{showLength(count.largest, p.unit)}</b></span>
+        <span>largest <b class="figure">{showLength(count.largest, view.unit)}</b></span>
       </p>
     </div>
   </div>

@@ -1,19 +1,20 @@
 <!-- Every edge that is cut to a wall: compass, blank, undercut, which side is up, and the line as a table. -->
 <script lang="ts">
-  import type { LengthUnit, Scribe } from '../../../api/types';
+  import type { Scribe } from '../../../api/types';
   import { showLength, showSpread } from '../../../entry/length';
   import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     scribes: readonly Scribe[];
     /** Address of the place's cut lines in the API, and of the page that prints them. */
     files: string;
     pages: string;
-    unit: LengthUnit;
     /** Figures as they were under the decision kept last. */
     before: ReadonlyMap<string, number>;
   }
   let p: Props = $props();
+  const view = usePlace();
   const WHERE: Record<Scribe['hand'], string> = {
     left: 'at the left',
     right: 'at the right',
@@ -68,13 +69,14 @@
         <b>Face up</b>, the {WHAT[s.surface]} is <b>{WHERE[s.hand]}</b>{s.flat && s.hand !== 'far'
           ? ', the back away from you'
           : ''}. Compass
-        <b class="figure">{showLength(s.compass_mm, p.unit)}</b
+        <b class="figure">{showLength(s.compass_mm, view.unit)}</b
         >{#if (p.before.get(`scribe ${s.id}`) ?? s.compass_mm) !== s.compass_mm}{' '}<small class="was"
-            >(was {showLength(p.before.get(`scribe ${s.id}`)!, p.unit)})</small
+            >(was {showLength(p.before.get(`scribe ${s.id}`)!, view.unit)})</small
           >{/if}{#if s.blank_mm}, blank
-          <b class="figure">{showLength(s.blank_mm, p.unit, 0)}</b>{:else}, it carries
-          <b class="figure" class:stop={s.there_mm < s.needed_mm}>{showLength(s.there_mm, p.unit)}</b> of the
-          <b class="figure">{showLength(s.needed_mm, p.unit)}</b> needed{/if}. Undercut
+          <b class="figure">{showLength(s.blank_mm, view.unit, 0)}</b>{:else}, it carries
+          <b class="figure" class:stop={s.there_mm < s.needed_mm}>{showLength(s.there_mm, view.unit)}</b> of
+          the
+          <b class="figure">{showLength(s.needed_mm, view.unit)}</b> needed{/if}. Undercut
         <b class="figure">{Math.ceil(s.bevel_deg)}°</b> from the face.
       </p>
       <Wide label="Points of {s.piece}">
@@ -82,15 +84,15 @@
           <thead
             ><tr
               ><th>{s.along[0]!.toUpperCase() + s.along.slice(1)}</th>{#each s.line as q (q.along_mm)}<td
-                  class="value figure">{showLength(q.along_mm, p.unit, 0)}</td
+                  class="value figure">{showLength(q.along_mm, view.unit, 0)}</td
                 >{/each}</tr
             ></thead
           >
           <tbody>
             <tr
               ><th>Left of the piece</th>{#each s.line as q (q.along_mm)}<td class="value figure"
-                  >{showLength(q.left_mm, p.unit)}
-                  <small class="quiet">{showSpread(q.sd_mm, p.unit)}</small></td
+                  >{showLength(q.left_mm, view.unit)}
+                  <small class="quiet">{showSpread(q.sd_mm, view.unit)}</small></td
                 >{/each}</tr
             >
           </tbody>

@@ -1,7 +1,7 @@
 <!-- How the run meets its side walls: the split, the schools beside each other, and the gap at each side. -->
 <script lang="ts">
   import { SURE } from '../../../api/fields';
-  import type { PlaceFit, Closing, Figure, LengthUnit, Sides } from '../../../api/types';
+  import type { PlaceFit, Closing, Figure, Sides } from '../../../api/types';
   import { Select, SelectItem } from '../../../carbon';
   import { showLength } from '../../../entry/length';
   import LengthField from '../../../entry/LengthField.svelte';
@@ -9,11 +9,11 @@
   import Wide from '../../../shell/Wide.svelte';
   import Doors from './Doors.svelte';
   import FrameParts from './FrameParts.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     fit: PlaceFit;
     closing: Closing;
-    unit: LengthUnit;
     onturn: (closing: Closing) => void;
     onkeep: () => void;
     onfigure: (title: string, figure: Figure) => void;
@@ -21,6 +21,7 @@
     before: ReadonlyMap<string, number>;
   }
   let p: Props = $props();
+  const view = usePlace();
   const was = (id: string, now: number) => {
     const then = p.before.get(id);
     return then !== undefined && Math.abs(then - now) >= 0.05 ? then : null;
@@ -41,7 +42,7 @@
     'shadow gap': 'A shadow gap',
   };
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
-  const whole = (mm: number) => showLength(mm, p.unit, 0);
+  const whole = (mm: number) => showLength(mm, view.unit, 0);
   const turn = (part: Partial<Closing>) => (p.onturn({ ...p.closing, ...part }), p.onkeep());
 
   /** The gap's own shape, wall at the side that it lies at: width by height. */
@@ -72,28 +73,24 @@
       <LengthField
         label="Middle of the run, along"
         value={p.closing.centre_mm ?? null}
-        unit={p.unit}
         onchange={(mm) => turn({ centre_mm: mm })}
       />
     {/if}
     <LengthField
       label="Play to slide in"
       value={p.closing.clearance_mm ?? 3}
-      unit={p.unit}
       least={0}
       onchange={(mm) => turn({ clearance_mm: mm! })}
     />
     <LengthField
       label="No filler below"
       value={p.closing.least_filler_mm ?? 20}
-      unit={p.unit}
       least={0}
       onchange={(mm) => turn({ least_filler_mm: mm! })}
     />
     <LengthField
       label="Boards thick"
       value={p.closing.board_mm ?? 19}
-      unit={p.unit}
       least={1}
       onchange={(mm) => turn({ board_mm: mm! })}
     />
@@ -101,7 +98,6 @@
       <LengthField
         label="Uprights of the frame"
         value={p.closing.mullion_mm ?? 40}
-        unit={p.unit}
         least={1}
         onchange={(mm) => turn({ mullion_mm: mm! })}
       />
@@ -115,16 +111,16 @@
       {@const o = sides.opening}
       <p>
         Opening <button class="link" onclick={() => p.onfigure('Smallest opening', o.least)}
-          ><Measure mm={o.least.value_mm} sd={o.least.sd_mm} unit={p.unit} named /></button
+          ><Measure mm={o.least.value_mm} sd={o.least.sd_mm} named /></button
         >
-        for a run of <b class="figure">{showLength(o.wanted_mm, p.unit)}</b>; it goes in with
+        for a run of <b class="figure">{showLength(o.wanted_mm, view.unit)}</b>; it goes in with
         <b class="figure">{Math.floor(o.chance * 100)} %</b>. For sure up to
         <b class="figure">{whole(Math.floor(o.sure_mm))}</b>.
         {#if o.inside_mm - o.least.value_mm > 1}Where it ends it is {showLength(
             o.inside_mm - o.least.value_mm,
-            p.unit,
+            view.unit,
           )} wider than on the way in.{/if}
-        {#if sides.moved_mm}The split moves the run by {showLength(sides.moved_mm, p.unit)}.{/if}
+        {#if sides.moved_mm}The split moves the run by {showLength(sides.moved_mm, view.unit)}.{/if}
         {#if sides.made_mm !== null}Each made unit may be <b class="figure">{whole(sides.made_mm)}</b> wide.{/if}
         {#if (p.closing.school ?? 'fillers') === 'face frame first' && sides.frame_mm !== null}Frame from
           <b class="figure">{whole(sides.frame_mm)}</b>, box <b class="figure">{whole(sides.box_mm ?? 0)}</b> at
@@ -143,8 +139,8 @@
           <b>{NAMES[way.school]}</b>
           <span
             >{way.pieces ? `${way.pieces} ${way.pieces > 1 ? 'pieces' : 'piece'}, ` : ''}to
-            <span class="figure">{showLength(way.width_mm, p.unit)}</span>{way.scribed_mm
-              ? `, ${showLength(way.scribed_mm, p.unit)} scribed`
+            <span class="figure">{showLength(way.width_mm, view.unit)}</span>{way.scribed_mm
+              ? `, ${showLength(way.scribed_mm, view.unit)} scribed`
               : ''}</span
           >
           <span class="quiet">{way.proposed ? 'proposed: ' : way.works ? '' : 'not here: '}{way.reason}</span>
@@ -152,7 +148,7 @@
       {/each}
     </div>
     {#if sides.frame}
-      <FrameParts frame={sides.frame} {name} unit={p.unit} onfigure={p.onfigure} />
+      <FrameParts frame={sides.frame} {name} onfigure={p.onfigure} />
     {/if}
     <Wide label="Gaps at the sides">
       <table class="facts">
@@ -175,18 +171,18 @@
               {#each [['foot', f.bottom], ['head', f.top], ['least', f.least], ['largest', f.largest]] as const as [what, figure] (what)}
                 <td class="value"
                   ><button onclick={() => p.onfigure(`Gap at the ${f.side}, ${what}`, figure)}
-                    ><Measure mm={figure.value_mm} sd={figure.sd_mm} unit={p.unit} /></button
+                    ><Measure mm={figure.value_mm} sd={figure.sd_mm} /></button
                   >{#if what === 'largest'}{@const then = was(
                       `filler ${sides.tier} ${f.side}`,
                       figure.value_mm,
-                    )}{#if then !== null}<small class="was">was {showLength(then, p.unit)}</small
+                    )}{#if then !== null}<small class="was">was {showLength(then, view.unit)}</small
                       >{/if}{/if}</td
                 >
               {/each}
               <td class="value figure">{whole(f.blank_mm)} × {whole(f.long_mm)}</td>
               <td
                 >{#if f.needs}<span class:stop={f.enough < SURE}
-                    >takes <span class="figure">{showLength(f.needs.value_mm, p.unit)}</span>, so that {f.needs_why}
+                    >takes <span class="figure">{showLength(f.needs.value_mm, view.unit)}</span>, so that {f.needs_why}
                     ({Math.floor(f.enough * 100)} %)</span
                   >{:else}nothing opens there{/if}</td
               >
@@ -208,11 +204,7 @@
             {#each sides.fillers[0]?.profile ?? [] as row, i (i)}
               <tr
                 ><td class="figure">{whole(row[0]!)}</td>{#each sides.fillers as f (f.side)}<td class="value"
-                    >{#if f.profile[i]}<Measure
-                        mm={f.profile[i]![1]!}
-                        sd={f.profile[i]![2]!}
-                        unit={p.unit}
-                      />{/if}</td
+                    >{#if f.profile[i]}<Measure mm={f.profile[i]![1]!} sd={f.profile[i]![2]!} />{/if}</td
                   >{/each}</tr
               >
             {/each}
@@ -227,7 +219,7 @@
     scribes follow from it.
   </p>
 {/each}
-<Doors fit={p.fit} unit={p.unit} />
+<Doors fit={p.fit} />
 
 <style>
   .fields {

@@ -1,16 +1,17 @@
 <!-- Ways of making the run level and lines for its backs, each with what it costs here. -->
 <script lang="ts">
-  import type { BackLine, PlaceFit, LengthUnit } from '../../../api/types';
+  import type { BackLine, PlaceFit } from '../../../api/types';
   import { showLength } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     fit: PlaceFit;
     line: BackLine;
-    unit: LengthUnit;
     onturn: (line: BackLine) => void;
     onkeep: () => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const NAMES: Record<string, string> = {
     shims: 'Shim each unit',
     'base frame': 'A base frame first',
@@ -31,7 +32,7 @@
         <b>{NAMES[way.school]}</b>
         <span
           >{way.places} places, to
-          <span class="figure">{showLength(way.largest_mm, p.unit)}</span>{way.proposed
+          <span class="figure">{showLength(way.largest_mm, view.unit)}</span>{way.proposed
             ? ''
             : way.works
               ? ''
@@ -54,7 +55,7 @@
       >
         <b>{NAMES[line.school]}</b>
         <span class="figure"
-          >{line.turn_mm_per_m > 0 ? '+' : ''}{showLength(line.turn_mm_per_m, p.unit)} a metre</span
+          >{line.turn_mm_per_m > 0 ? '+' : ''}{showLength(line.turn_mm_per_m, view.unit)} a metre</span
         >
         <span class="quiet">{line.proposed ? 'proposed: ' : ''}{line.reason}</span>
       </button>

@@ -1,6 +1,6 @@
 <!-- Something found on site: an outlet, a pipe, a board in the way, or a note; where the user stands, kept on the device. -->
 <script lang="ts">
-  import type { Place, LengthUnit, Obstacle, Note, SurfaceName } from '../../../api/types';
+  import type { Place, Obstacle, Note, SurfaceName } from '../../../api/types';
   import { Modal, Select, SelectItem, TextArea, TextInput } from '../../../carbon';
   import { newId } from '../../../entry/ids';
   import { fieldByField } from '../../../entry/fields';
@@ -10,7 +10,6 @@
 
   interface Props {
     place: Place;
-    unit: LengthUnit;
     by: string;
     from: { surface: SurfaceName; at: [number, number] } | null;
     onclose: () => void;
@@ -93,37 +92,17 @@
       <LengthField
         label="{words[0]}, to its near edge"
         value={at[0]}
-        unit={p.unit}
         onchange={(mm) => (at = [mm!, at[1]])}
       />
       <LengthField
         label="{words[1]}, to its lower edge"
         value={at[1]}
-        unit={p.unit}
         onchange={(mm) => (at = [at[0], mm!])}
       />
       {#if what === 'obstacle'}
-        <LengthField
-          label="Wide"
-          least={1}
-          value={sized[0]}
-          unit={p.unit}
-          onchange={(mm) => (size = [mm!, sized[1]])}
-        />
-        <LengthField
-          label="High"
-          least={1}
-          value={sized[1]}
-          unit={p.unit}
-          onchange={(mm) => (size = [sized[0], mm!])}
-        />
-        <LengthField
-          label="Stands proud by"
-          least={0}
-          value={proud}
-          unit={p.unit}
-          onchange={(mm) => (proud = mm!)}
-        />
+        <LengthField label="Wide" least={1} value={sized[0]} onchange={(mm) => (size = [mm!, sized[1]])} />
+        <LengthField label="High" least={1} value={sized[1]} onchange={(mm) => (size = [sized[0], mm!])} />
+        <LengthField label="Stands proud by" least={0} value={proud} onchange={(mm) => (proud = mm!)} />
         <Select labelText="What may be done" bind:selected={treatment}>
           {#each TREATMENTS as t (t)}<SelectItem value={t} text={t} />{/each}
         </Select>

@@ -1,10 +1,11 @@
 <!-- What the next reading is read from, and with; a line that was moved becomes a new one. -->
 <script lang="ts">
-  import type { Place, Instrument, LengthUnit, Surveyed, SetUp, SurfaceName } from '../../../api/types';
+  import type { Place, Instrument, Surveyed, SetUp, SurfaceName } from '../../../api/types';
   import { Modal, Select, SelectItem, TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
   import { ACROSS, lineWords } from '../../../entry/places';
   import { open } from '../../../state/job.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     place: Place;
@@ -12,7 +13,6 @@
     surface: SurfaceName;
     /** Whether a distance across is taken, which needs no line. */
     spans: boolean;
-    unit: LengthUnit;
     line: string | null;
     instruments: readonly Instrument[];
     instrument: string | null;
@@ -20,6 +20,7 @@
     oninstrument: (id: string) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
   const across = $derived(ACROSS[p.surface]);
   const lines = $derived((p.place.set_ups ?? []).filter((s) => (s.across ?? 'z') === across));
   const word = $derived(across === 'z' ? 'level line' : 'plumb line');
@@ -62,7 +63,7 @@
           value={s.id}
           text={lineWords(
             s,
-            p.unit,
+            view.unit,
             p.surveyed.set_ups.find((f) => f.set_up === s.id),
           )}
         />
@@ -112,7 +113,6 @@
             ? 'The mark is any height you choose to count from, such as the top of a table or a line on the wall. Empty is fine.'
             : 'Empty is fine: packing needs only how the wall runs.'}
         value={at}
-        unit={p.unit}
         onchange={(mm) => (at = mm)}
       />
     </div>

@@ -1,10 +1,12 @@
 <!-- What was noted in the place, newest first; what still waits on this device says so. -->
 <script lang="ts">
-  import type { LengthUnit, Note } from '../../../api/types';
+  import type { Note } from '../../../api/types';
   import { spotWords, SURFACE_NAMES } from '../../../entry/places';
+  import { usePlace } from '../../../state/place';
 
-  let { notes, waiting, unit }: { notes: readonly Note[]; waiting: readonly Note[]; unit: LengthUnit } =
-    $props();
+  let { notes, waiting }: { notes: readonly Note[]; waiting: readonly Note[] } = $props();
+  const view = usePlace();
+  const unit = $derived(view.unit);
   const ids = $derived(new Set(waiting.map((n) => n.id)));
   const all = $derived([...notes, ...waiting.filter((w) => !notes.some((n) => n.id === w.id))].toReversed());
   const when = (n: Note) =>

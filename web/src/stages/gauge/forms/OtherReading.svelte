@@ -1,7 +1,7 @@
 <!-- Readings that are not taken from a line: a level, a straightedge, a corner, a distance across, a profile, a scan. -->
 <script lang="ts">
   import { calls } from '../../../api/calls';
-  import type { Place, Instrument, LengthUnit, Reading, SurfaceName } from '../../../api/types';
+  import type { Place, Instrument, Reading, SurfaceName } from '../../../api/types';
   import {
     Checkbox,
     FileUploaderButton,
@@ -18,11 +18,11 @@
   import { ACROSS, AXIS_WORDS, SURFACE_NAMES } from '../../../entry/places';
   import { notices } from '../../../state/notices.svelte';
   import { FIELDS, KIND_NAMES, kindsOf, type Kind } from '../kinds';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     place: Place;
     job: string;
-    unit: LengthUnit;
     instruments: readonly Instrument[];
     instrument: string | null;
     by: string;
@@ -32,6 +32,7 @@
     onreading: (reading: Reading) => void;
   }
   let p: Props = $props();
+  const view = usePlace();
 
   const kinds = $derived(kindsOf(p.place.surfaces));
   let kind = $state<Kind>('slope');
@@ -103,7 +104,7 @@
     if (kind === 'profile') {
       const rows = typed
         .split('\n')
-        .map((r) => r.split(/[;\t]|\s{2,}|,\s/).map((t) => parseLength(t, p.unit)));
+        .map((r) => r.split(/[;\t]|\s{2,}|,\s/).map((t) => parseLength(t, view.unit)));
       const points = rows.filter((r) => r.length > 1 || r[0] !== null);
       const bad = points.findIndex((r) => r.length !== 2 || r.includes(null));
       if (bad >= 0) return `Line ${bad + 1} is not a height and a distance, such as 450; 612.`;
@@ -117,7 +118,7 @@
       };
     }
     const plain = kind === 'slope' && measure !== 'mm';
-    const value = plain ? Number(typed.replace(',', '.')) : parseLength(typed, p.unit);
+    const value = plain ? Number(typed.replace(',', '.')) : parseLength(typed, view.unit);
     if (!typed.trim() || value === null || Number.isNaN(value)) return `“${typed}” is not a reading.`;
     switch (kind) {
       case 'slope':
@@ -231,12 +232,7 @@
     {/if}
     <div class="pair">
       {#each fields as f (kind + f.key)}
-        <LengthField
-          label={f.label}
-          value={places[f.key] ?? null}
-          unit={p.unit}
-          onchange={(mm) => (places[f.key] = mm)}
-        />
+        <LengthField label={f.label} value={places[f.key] ?? null} onchange={(mm) => (places[f.key] = mm)} />
       {/each}
     </div>
     {#if kind === 'profile'}
@@ -285,7 +281,7 @@
         />
         {#if kind === 'slope'}
           <Select labelText="As" bind:selected={measure}>
-            <SelectItem value="mm" text={p.unit === 'in' ? 'a length (feeler)' : 'mm (feeler)'} />
+            <SelectItem value="mm" text={view.unit === 'in' ? 'a length (feeler)' : 'mm (feeler)'} />
             <SelectItem value="mm/m" text="mm per metre" />
             <SelectItem value="deg" text="degrees" />
           </Select>
