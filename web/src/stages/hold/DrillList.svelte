@@ -76,9 +76,6 @@
 </Wide>
 
 <style>
-  .stop {
-    color: var(--w-stop);
-  }
   .lit td {
     background: var(--w-chalk-wash);
   }

@@ -114,7 +114,4 @@
     font-size: 0.8125rem;
     padding: 0.15rem 0;
   }
-  .mind {
-    color: var(--w-mind);
-  }
 </style>

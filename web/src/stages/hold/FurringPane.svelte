@@ -100,7 +100,4 @@
     font-size: 0.875rem;
     margin-bottom: 0.5rem;
   }
-  .stop {
-    color: var(--w-stop);
-  }
 </style>

@@ -86,7 +86,4 @@
     margin-bottom: 0.4rem;
     max-width: 60rem;
   }
-  .stop {
-    color: var(--w-stop);
-  }
 </style>

@@ -334,12 +334,6 @@
     font-weight: 600;
     font-size: 0.875rem;
   }
-  .stop {
-    color: var(--w-stop);
-  }
-  .mind {
-    color: var(--w-mind);
-  }
   meter {
     width: 100%;
     height: 10px;

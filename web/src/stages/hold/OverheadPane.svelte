@@ -77,7 +77,4 @@
     max-width: 60rem;
     margin-bottom: 0.4rem;
   }
-  .stop {
-    color: var(--w-stop);
-  }
 </style>

@@ -176,7 +176,4 @@
   .figure {
     white-space: nowrap;
   }
-  .stop {
-    color: var(--w-stop);
-  }
 </style>

@@ -51,7 +51,4 @@
   td:nth-child(3) {
     min-width: 15rem;
   }
-  .stop {
-    color: var(--w-stop);
-  }
 </style>

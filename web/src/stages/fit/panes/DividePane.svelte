@@ -102,7 +102,4 @@
     font-size: 0.875rem;
     margin-bottom: 0.3rem;
   }
-  .stop {
-    color: var(--w-stop);
-  }
 </style>

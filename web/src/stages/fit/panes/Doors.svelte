@@ -65,9 +65,6 @@
     stroke: var(--w-chalk);
     stroke-width: 2;
   }
-  .stop {
-    color: var(--w-stop);
-  }
   p {
     font-size: 0.875rem;
     margin-bottom: 0.5rem;

@@ -68,9 +68,3 @@
     </table>
   </Wide>
 {/if}
-
-<style>
-  .stop {
-    color: var(--w-stop);
-  }
-</style>

@@ -88,9 +88,6 @@
   h2 b.stop {
     color: var(--w-stop);
   }
-  .mind {
-    color: var(--w-mind);
-  }
   @media (max-width: 760px) {
     ul li {
       grid-template-columns: 1fr auto;

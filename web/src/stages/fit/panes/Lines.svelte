@@ -138,9 +138,6 @@
   .was {
     color: var(--w-mind);
   }
-  .stop {
-    color: var(--w-stop);
-  }
   @media (max-width: 760px) {
     article {
       grid-template-columns: minmax(0, 1fr);

@@ -253,9 +253,6 @@
     color: var(--w-mind);
     font-size: 0.75rem;
   }
-  .stop {
-    color: var(--w-stop);
-  }
   @media (max-width: 760px) {
     .fields {
       grid-template-columns: 1fr 1fr;
