@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from wobble.core.fit.run.ground import HighPoint, high_point
+from wobble.core.fit.run.contact import HighPoint, high_point
 from wobble.core.gauge.stations import Station, next_reading
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import READING_KINDS, Instrument, Job, Place, SetUp, with_facts

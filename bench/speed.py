@@ -109,7 +109,7 @@ def decisions() -> list[Timing]:
 
         def tap(job: Job = job, place: str = place, step: Iterator[int] = step, now: Place = now) -> object:
             hole = Detection(
-                id=f"hole-{next(step)}", at=(700.0, 650.0), method="trial hole", sees="hit", taken_at=FIRST_READING
+                id=f"hole-{next(step)}", at=(700.0, 650.0), found_by="trial hole", sees="hit", taken_at=FIRST_READING
             )
             tapped = with_facts(now, (Detection,), (*now.detections, hole))
             return solve_hold(replace(job, places=tuple(tapped if b.id == place else b for b in job.places)), place)

@@ -56,11 +56,11 @@ def made_up_wall(seed: int) -> Wall:
         Detection(
             id=f"d{i}",
             at=(x, 1200.0),
-            method="magnet" if method == "magnet" else "scanner",
+            found_by="magnet" if found_by == "magnet" else "scanner",
             sees=sees,
             taken_at=FIRST_READING,
         )
-        for i, (x, method, sees) in enumerate(found)
+        for i, (x, found_by, sees) in enumerate(found)
     )
     return Wall(tuple(float(s) for s in studs), spacing, detections)
 

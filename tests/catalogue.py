@@ -6,7 +6,7 @@ from collections.abc import Callable, Sequence
 from datetime import UTC, datetime
 from typing import Any
 
-from wobble.core.hold.fastened.asked import Held
+from wobble.core.hold.fastened.required import Held
 from wobble.core.hold.result import PlaceHold
 from wobble.core.job import (
     Detection,

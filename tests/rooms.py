@@ -64,7 +64,7 @@ def ceiling(up: float = HIGH) -> tuple[Fact, ...]:
 def studs(*at: float, surface: str = "back", heights: tuple[float, ...] = (300.0, 650.0, 1700.0)) -> tuple[Fact, ...]:
     """Return what a scanner finds of each stud: its middle, at some heights."""
     return tuple(
-        Detection(id=f"{surface}{x}{z}", surface=surface, at=(x, z), method="trial hole", sees="hit", taken_at=WHEN)  # type: ignore[arg-type]
+        Detection(id=f"{surface}{x}{z}", surface=surface, at=(x, z), found_by="trial hole", sees="hit", taken_at=WHEN)  # type: ignore[arg-type]
         for x in at or STUDS
         for z in heights
     )
@@ -73,7 +73,7 @@ def studs(*at: float, surface: str = "back", heights: tuple[float, ...] = (300.0
 def scanned(*at: float) -> tuple[Fact, ...]:
     """Return what one pass of a scanner says of each stud."""
     return tuple(
-        Detection(id=f"s{x}", surface="back", at=(x, 650.0), method="knock", sees="centre", taken_at=WHEN) for x in at
+        Detection(id=f"s{x}", surface="back", at=(x, 650.0), found_by="knock", sees="centre", taken_at=WHEN) for x in at
     )
 
 

@@ -44,11 +44,11 @@ def balanced(gap: float, side: Callable[[float], float], main: Callable[[float],
     return low
 
 
-def found(x: float, sees: str = "centre", method: str = "scanner", n: int = 0) -> Detection:
+def found(x: float, sees: str = "centre", found_by: str = "scanner", n: int = 0) -> Detection:
     return Detection(
         id=f"d{x:.0f}{sees[0]}{n}",
         at=(x, 1000.0),
-        method=method,  # type: ignore[arg-type]
+        found_by=found_by,  # type: ignore[arg-type]
         sees=sees,  # type: ignore[arg-type]
         taken_at=FIRST_READING,
     )

@@ -38,10 +38,10 @@ OPTIONS: dict[str, Any] = {
     "woods": backing.Species,
     "serviceRules": backing.ServiceRule,
     "runs": backing.Runs,
-    "methods": facts.Method,
+    "foundBy": facts.FoundBy,
     "sees": facts.Sees,
     "splits": decided.Split,
-    "sideSchools": decided.SideSchoolName,
+    "sideMethods": decided.SideMethodName,
 }
 DEFAULTS: dict[str, msgspec.Struct] = {
     "walls": backing.Backing(),

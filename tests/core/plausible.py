@@ -44,7 +44,7 @@ from wobble.core.job import (
     surface_extent,
 )
 from wobble.core.job.backing import Anchor, Backing, BackingKind, Runs, ServiceRule
-from wobble.core.job.decided import SideSchoolName, Split
+from wobble.core.job.decided import SideMethodName, Split
 from wobble.core.job.unit import (
     Air,
     Angled,
@@ -59,7 +59,7 @@ from wobble.core.job.unit import (
     OnShims,
     Opens,
     ScrewFeet,
-    Spare,
+    ScribeAllowance,
     ToeKickBox,
     UnitKind,
 )
@@ -136,7 +136,7 @@ def _place(rng: np.random.Generator, key: str) -> Place:
         else HighSpot(over_mm=float(rng.choice([-20, 0, 0, 3, 40]))),
         back_line=BackLine(off_mm=float(rng.choice([0, 0, 19])), turn_mm_per_m=float(rng.choice([0, 0, 8, -8]))),
         closing=Closing(
-            school=_pick(rng, SideSchoolName),
+            method=_pick(rng, SideMethodName),
             split=_pick(rng, Split),
             centre_mm=wide / 2 if rng.random() < 0.5 else None,
             board_mm=float(rng.choice([12, 19, 400])),
@@ -200,7 +200,7 @@ def _units(rng: np.random.Generator, place: Place) -> Iterator[Unit]:
             holds=_pick(rng, Contents),
             standing=standing,
             front=Front(opens=_pick(rng, Opens), openings=int(rng.integers(1, 5))),
-            spare=Spare(left_mm=float(rng.choice([0, 20]))),
+            scribe_allowance=ScribeAllowance(left_mm=float(rng.choice([0, 20]))),
             meets=tuple(w for w in ("left", "right", "back") if rng.random() < 0.4),
             angled=Angled(end="left", along_mm=200.0, deep_mm=150.0) if rng.random() < 0.1 else None,
             air=Air(sides_mm=20.0, back_mm=30.0, top_mm=40.0) if rng.random() < 0.1 else None,
@@ -291,7 +291,7 @@ def _detections(rng: np.random.Generator, place: Place) -> Iterator[Detection]:
             taken_at=WHEN,
             surface=surface,
             at=(float(np.clip(x, 0, u)), float(rng.uniform(0, v))),
-            method=_pick(rng, ("scanner", "magnet", "knock", "trial hole", "nail seen")),
+            found_by=_pick(rng, ("scanner", "magnet", "knock", "trial hole", "nail seen")),
             sees=_pick(rng, ("centre", "left edge", "right edge", "screw", "hit", "miss", "something else")),
         )
 

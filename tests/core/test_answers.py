@@ -97,7 +97,7 @@ def test_a_fixed_top_holds_for_the_finished_face(units, datum, base):
 
 
 def test_the_cleats_of_a_desk_carry_it_at_the_height_that_was_asked():
-    """Asked at 748 with 28 of board: the cleats' tops stand at 720 over the mark, 280 below the line at 1000."""
+    """Requested at 748 with 28 of board: the cleats' tops stand at 720 over the mark, 280 below the line at 1000."""
     desk = result(Room(units=(DESK,), datum=FixedTop(top_mm=748.0, to="a table"))).hold.cleats
     assert [c.top_mm for c in desk] == pytest.approx([720.0] * 3, abs=0.1)
     assert [c.under_line_mm for c in desk] == pytest.approx([280.0] * 3, abs=0.1)

@@ -12,7 +12,7 @@ from hypothesis import strategies as st
 from msgspec.structs import replace
 
 from tests.catalogue import LINE, PLUMB, box, floor_at, grid, job_of, offset
-from wobble.core.facts import Behind, Detection, Method, Sees
+from wobble.core.facts import Behind, Detection, FoundBy, Sees
 from wobble.core.figure import Figure
 from wobble.core.job import Closing, Job, Obstacle, SetUp, SurfaceName, Unit, Value
 from wobble.core.job.backing import Anchor, Backing, BackingKind, ServiceRule
@@ -95,7 +95,7 @@ def detections(draw: st.DrawFn) -> tuple[Detection, ...]:
             id=f"d{i}",
             surface=draw(st.sampled_from(choices(Behind))),
             at=(draw(st.integers(0, 2600)) * 1.0, draw(st.integers(0, 2000)) * 1.0),
-            method=draw(st.sampled_from(choices(Method))),
+            found_by=draw(st.sampled_from(choices(FoundBy))),
             sees=draw(st.sampled_from(choices(Sees))),
             taken_at=FIRST_READING,
         )
@@ -179,8 +179,8 @@ def figures(value: object) -> Iterator[Figure]:
 
 @given(units(), detections(), backings(), st.sampled_from(["fillers", "face frame first", "end panel"]))
 @settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
-def test_fit_and_hold_answer_whatever_is_asked(standing, behind, backing, school):
-    job = place_of(standing, behind, backing, Closing(school=school))
+def test_fit_and_hold_answer_whatever_is_asked(standing, behind, backing, method):
+    job = place_of(standing, behind, backing, Closing(method=method))
     fit, hold = solve_fit(job, "place"), solve_hold(job, "place")
     for answer in (fit, hold):  # what travels is the same value again: no number is lost on the way
         assert msgspec.json.decode(msgspec.json.encode(answer), type=type(answer)) == answer

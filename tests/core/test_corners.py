@@ -11,12 +11,12 @@ from msgspec.structs import replace
 
 from tests.catalogue import EXACT, LINE, LOST_LINE, PLUMB, RULE, WHEN, box, floor_at, grid, job_of, offset
 from wobble.core.errors import DocumentError
-from wobble.core.fit.run.asked import asked
+from wobble.core.fit.run.requested import requested
 from wobble.core.formats.checks import check_job
 from wobble.core.gauge.next import next_for
 from wobble.core.gauge.stations import stations, with_readings
 from wobble.core.job import READING_KINDS, Job, Knee, Offset, Place, SetUp, Slope, with_facts
-from wobble.core.stages import ground_of, solve_gauge, survey_of
+from wobble.core.stages import floor_contact_of, solve_gauge, survey_of
 
 SIDE = SetUp(id="side", name="Plane across", across="x", at_mm=1000.0)
 WIDTH = 2400.0
@@ -164,9 +164,9 @@ def test_the_next_reading_is_the_one_that_moves_the_shims_most_when_each_is_trie
     proposed = solve_gauge(job, "place").next_reading
     assert proposed is not None
     assert proposed.about == "shims"
-    ground = ground_of(job, "place")
-    assert ground is not None
-    (floor,) = asked(ground)
+    contact = floor_contact_of(job, "place")
+    assert contact is not None
+    (floor,) = requested(contact)
 
     def left_open(at):
         more = with_facts(job.places[0], READING_KINDS, (*job.places[0].readings, offset("more", "floor", at, 1000.0)))
@@ -198,10 +198,10 @@ def test_a_line_of_unknown_place_is_no_reason_to_read_anywhere():
     spots = grid(3000, 600, 7, 3)
     lost = floor_at(spots, lambda x, y: -0.002 * x, line=LOST_LINE, line_at=1234.0, instrument=RULE)
     job = job_of(*lost, units=(box("A", 100.0),))
-    ground = ground_of(job, "place")
-    assert ground is not None
+    contact = floor_contact_of(job, "place")
+    assert contact is not None
     found = survey_of(job, "place")
-    proposed = next_for(found, with_readings(stations(job.places[0]), found), asked(ground), RULE)
+    proposed = next_for(found, with_readings(stations(job.places[0]), found), requested(contact), RULE)
     assert proposed is not None
     assert proposed.worst_sd_now_mm < 2
     assert proposed.would_move_mm < 2

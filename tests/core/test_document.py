@@ -99,7 +99,7 @@ def steepen(plain) -> None:
 
 def astray(plain) -> None:
     """Put a detection far outside its place before all else."""
-    found = {"fact": "detection", "id": "far", "taken_at": "2026-03-07T10:00:00Z", "method": "scanner"}
+    found = {"fact": "detection", "id": "far", "taken_at": "2026-03-07T10:00:00Z", "found_by": "scanner"}
     plain["places"][0]["facts"].insert(0, found | {"surface": "back", "at": [9999, 600]})
 
 

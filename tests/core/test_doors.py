@@ -101,7 +101,7 @@ def framed() -> PlaceFit:
     first = box("A", x=100.0, width=900.0, front=Front(openings=3))
     second = box("B", x=1000.0, width=860.0)
     job = alcove_job(
-        lean(0.0), lean(0.0, 2000.0), first, second, school="face frame first", board_mm=18.0, mullion_mm=40.0
+        lean(0.0), lean(0.0, 2000.0), first, second, method="face frame first", board_mm=18.0, mullion_mm=40.0
     )
     return solve_fit(job, "place")
 

@@ -11,7 +11,7 @@ from wobble.core.job import FixedTop, HighSpot, Instrument, Job, Unit
 from wobble.core.job.unit import BaseFrame, Legs, ScrewFeet
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import made_up_room
-from wobble.core.stages import ground_of, solve_fit
+from wobble.core.stages import floor_contact_of, solve_fit
 
 FEET = ScrewFeet(pitch_mm=1.5, least_mm=80.0, most_mm=120.0, now_mm=(95.0, 96.0, 97.0, 94.0))
 
@@ -34,14 +34,14 @@ def test_each_foot_is_turned_from_where_it_is_now():
     assert feet["front left"].eighths == 16
     assert sorted(f.order for f in fit.feet) == [1, 2, 3, 4]
     assert {s.filling.kind for s in fit.plan.shims} == {"foot"}  # type: ignore[union-attr]
-    assert next(s.school for s in fit.levelling if s.proposed) == "screw feet"
+    assert next(s.method for s in fit.levelling if s.proposed) == "screw feet"
 
 
 def test_feet_past_their_thread_stop_the_job():
     short = replace(FEET, most_mm=99.0)
     fit = solve_fit(tilted(box("A", x=0.0, width=1200.0, standing=short)), "place")
     assert any(f.code == "feet-past" and f.severity == "stop" for f in fit.findings)
-    assert not next(s for s in fit.levelling if s.school == "screw feet").works
+    assert not next(s for s in fit.levelling if s.method == "screw feet").works
 
 
 def test_units_are_set_from_the_high_spot_outwards_each_foot_once():
@@ -66,7 +66,7 @@ def test_turned_feet_level_the_unit():
         floor = made_up_room(seed).surfaces["floor"]
         unit = box("A", x=900.0, width=600.0, standing=FEET)
         job = tilted(unit)
-        run = ground_of(job, "place")
+        run = floor_contact_of(job, "place")
         assert run is not None
         at = run.supports
         spots = np.array([s.at for s in at for _ in range(4)] + grid(1600, 560, 5, 3))
@@ -104,7 +104,7 @@ def test_units_on_one_frame_share_its_shims():
 def test_ways_of_making_level_tell_what_they_cost():
     """Gaps of the tilted floor run from 0 to 6 + 2·560/600: shims at three of four corners, or a scribe that deep."""
     fit = solve_fit(tilted(box("A", x=0.0, width=1200.0)), "place")
-    ways = {w.school: w for w in fit.levelling}
+    ways = {w.method: w for w in fit.levelling}
     assert ways["shims"].places == 3
     assert ways["scribe the base down"].largest_mm == pytest.approx(6.0 + 2.0 * 560 / 600, abs=0.1)
     assert not ways["screw feet"].works

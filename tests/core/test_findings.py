@@ -40,7 +40,7 @@ from wobble.core.job import (
     ShimPiece,
 )
 from wobble.core.job.backing import Backing
-from wobble.core.job.unit import Air, Board, Front, Legs, ScrewFeet, Spare
+from wobble.core.job.unit import Air, Board, Front, Legs, ScrewFeet, ScribeAllowance
 from wobble.core.stages import solve
 
 ROOMS: dict[str, Room] = {
@@ -98,7 +98,7 @@ ROOMS: dict[str, Room] = {
     "top-too-low": Room(datum=FixedTop(top_mm=600.0)),
     "vague-shims": Room(floor=floor_at([(0, 0), (100, 0), (0, 100), (100, 100)], lambda x, y: 0.0)),
     "box-behind-frame": Room(
-        closing=Closing(school="face frame first"), units=(replace(A, x_mm=0.0, width_mm=800.0), replace(B, x_mm=800.0))
+        closing=Closing(method="face frame first"), units=(replace(A, x_mm=0.0, width_mm=800.0), replace(B, x_mm=800.0))
     ),
     "door-swing": Room(
         units=(
@@ -107,7 +107,7 @@ ROOMS: dict[str, Room] = {
         )
     ),
     "drawer-lip": Room(
-        closing=Closing(school="face frame first", mullion_mm=60.0),
+        closing=Closing(method="face frame first", mullion_mm=60.0),
         units=(replace(A, front=Front(opens="drawers", openings=2)), B),
     ),
     "filler": Room(),
@@ -115,7 +115,9 @@ ROOMS: dict[str, Room] = {
     "goes-between": Room(),
     "into-wall": Room(units=a(x_mm=0.0), beside=sides(left=8.0)),
     "scrapes": Room(units=(replace(A, x_mm=1.0, width_mm=798.0), replace(B, x_mm=799.0, width_mm=799.0))),
-    "scribe-allowance": Room(units=(replace(A, spare=Spare(left_mm=3.0)), B), closing=Closing(school="end panel")),
+    "scribe-allowance": Room(
+        units=(replace(A, scribe_allowance=ScribeAllowance(left_mm=3.0)), B), closing=Closing(method="end panel")
+    ),
     "too-wide": Room(units=(replace(A, x_mm=0.0, width_mm=850.0), replace(B, x_mm=850.0))),
     "walls-crossed": Room(beside=sides(left=1200.0, right=900.0)),
     "flat-no-room": Room(units=(A, SHELF), beside=sides(left=1200.0, right=900.0)),
@@ -165,13 +167,13 @@ ROOMS: dict[str, Room] = {
     "found-disagrees": Room(
         found=(
             *studs(),
-            Detection(id="no", surface="back", at=(200.0, 655.0), method="trial hole", sees="miss", taken_at=WHEN),
+            Detection(id="no", surface="back", at=(200.0, 655.0), found_by="trial hole", sees="miss", taken_at=WHEN),
         )
     ),
     "found-odd": Room(
         found=(
             *studs(),
-            Detection(id="odd", surface="back", at=(730.0, 500.0), method="scanner", sees="centre", taken_at=WHEN),
+            Detection(id="odd", surface="back", at=(730.0, 500.0), found_by="scanner", sees="centre", taken_at=WHEN),
         )
     ),
     "held": Room(),

@@ -15,7 +15,7 @@ from wobble.core.fit.level.plan import Plan
 from wobble.core.job import BackLine, FixedTop, HighSpot, Job
 from wobble.core.length import format_length, parse_length
 from wobble.core.practice.gable import gable_workroom
-from wobble.core.stages import PlaceFit, ground_of, solve, solve_fit, with_decisions
+from wobble.core.stages import PlaceFit, floor_contact_of, forget, solve, solve_fit, with_decisions
 
 ROOM = grid(3000, 600, 13, 4)
 RUN = tuple(box(name, x=i * 750.0, width=750.0) for i, name in enumerate("ABCD"))
@@ -59,9 +59,9 @@ def test_a_hump_between_the_stations_raises_the_datum():
     corners = [(0, 0), (1500, 0), (3000, 0), (0, 600), (1500, 600), (3000, 600)]
     coarse = job_of(*floor_at(corners, lambda x, y: 0.0), units=RUN)
     fine = job_of(*floor_at(ROOM, lambda x, y: 0.0), units=RUN)
-    ground = ground_of(coarse, "place")
-    assert ground is not None
-    assert ground.high_spot.value_mm > 2.0, "a maximum is taken on draws, not on the mean surface, which is 0 here"
+    contact = floor_contact_of(coarse, "place")
+    assert contact is not None
+    assert contact.high_spot.value_mm > 2.0, "a maximum is taken on draws, not on the mean surface, which is 0 here"
     assert planned(fine).base.height.value_mm < 0.5, "read every 250 mm, the same floor leaves no room for a hump"
 
 
@@ -249,27 +249,24 @@ def test_a_kit_that_runs_short_says_what_to_buy():
     assert short.severity == "mind"
 
 
-def test_schools_are_compared_and_one_is_proposed_with_its_reason():
+def test_methods_are_compared_and_one_is_proposed_with_its_reason():
     job = job_of(*floor_at(ROOM, falling), units=RUN)
-    by = {s.school: s for s in fit(job).schools}
+    by = {s.method: s for s in fit(job).methods}
     assert set(by) == {"high spot", "fixed top"}
     assert by["high spot"].proposed
-    asked = {s.school: s for s in fit(job_of(*floor_at(ROOM, falling), units=RUN, datum=FixedTop(top_mm=725))).schools}
+    asked = {s.method: s for s in fit(job_of(*floor_at(ROOM, falling), units=RUN, datum=FixedTop(top_mm=725))).methods}
     assert asked["fixed top"].proposed, "a height to meet, and nothing cut for it"
-    low = {s.school: s for s in fit(job_of(*floor_at(ROOM, falling), units=RUN, datum=FixedTop(top_mm=700))).schools}
+    low = {s.method: s for s in fit(job_of(*floor_at(ROOM, falling), units=RUN, datum=FixedTop(top_mm=700))).methods}
     assert low["high spot"].proposed, "20 off the base is too much to propose"
     assert all(s.reason for s in (*by.values(), *asked.values(), *low.values()))
     assert sum(s.proposed for s in by.values()) == 1
-    under = fit(job_of(*floor_at(ROOM, falling), units=RUN, datum=HighSpot(over_mm=-6.0))).schools
+    under = fit(job_of(*floor_at(ROOM, falling), units=RUN, datum=HighSpot(over_mm=-6.0))).methods
     assert [s.datum for s in under if s.proposed] == [HighSpot()], "what cuts is not proposed"
 
 
 def test_solving_twice_is_the_same_to_the_last_digit():
-    from wobble.core.stages import _ground, _survey
-
     first = solve(gable_workroom())
-    _survey.cache_clear()
-    _ground.cache_clear()
+    forget()
     assert solve(gable_workroom()) == first
 
 

@@ -157,10 +157,10 @@ def test_nothing_found_is_nothing_known():
 
 
 def test_one_soft_detection_asks_for_a_second_method():
-    one = structure((found(1000.0, method="knock"),), 3000.0, 45.0)
-    two = structure((found(1000.0, method="knock"), found(1002.0, "screw", "magnet")), 3000.0, 45.0)
+    one = structure((found(1000.0, found_by="knock"),), 3000.0, 45.0)
+    two = structure((found(1000.0, found_by="knock"), found(1002.0, "screw", "magnet")), 3000.0, 45.0)
     assert one.bites(1000.0) < two.bites(1000.0)
-    assert two.lines[[abs(line.at_mm - 1000) < 30 for line in two.lines].index(True)].methods == ("knock", "magnet")
+    assert two.lines[[abs(line.at_mm - 1000) < 30 for line in two.lines].index(True)].found_by == ("knock", "magnet")
 
 
 def test_a_miss_moves_what_was_thought():

@@ -27,9 +27,9 @@ from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import tiers
 from wobble.core.fit.scribe.line import Edge, fewest_points, scribe
 from wobble.core.fit.sides.closing import Sides
-from wobble.core.fit.sides.schools import Filler, bow_taken
+from wobble.core.fit.sides.methods import Filler, bow_taken
 from wobble.core.job import READING_KINDS, Job, Obstacle, with_facts
-from wobble.core.job.unit import Front, Spare
+from wobble.core.job.unit import Front, ScribeAllowance
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.stages import solve_fit, survey_of
 
@@ -130,18 +130,18 @@ def test_what_stands_proud_of_a_wall_and_stays_narrows_the_opening():
     assert gone.least.value_mm - open_.least.value_mm == pytest.approx(15.0, abs=0.3)
 
 
-def test_each_school_suits_its_own_gap():
+def test_each_method_suits_its_own_gap():
     def proposed(x: float, width: float, **more: object) -> str:
         job = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A", x=x, width=width, **more))
-        return next(s.school for s in sides_of(job).schools if s.proposed)
+        return next(s.method for s in sides_of(job).methods if s.proposed)
 
     assert proposed(3.0, 1994.0) == "flexible filler"
     assert proposed(50.0, 1900.0) == "fillers"
-    assert proposed(10.0, 1980.0, spare=Spare(left_mm=15.0, right_mm=15.0)) == "end panel"
+    assert proposed(10.0, 1980.0, scribe_allowance=ScribeAllowance(left_mm=15.0, right_mm=15.0)) == "end panel"
     assert proposed(10.0, 1980.0) == "cover moulding"
     # no box of 2010 goes in, so only the frame does, with a smaller box behind
     job = alcove_job(lean(0.0), lean(0.0, 2000.0), box("A", x=0.0, width=2010.0))
-    assert [s.school for s in sides_of(job).schools if s.proposed] == ["face frame first"]
+    assert [s.method for s in sides_of(job).methods if s.proposed] == ["face frame first"]
     assert sides_of(job).box_mm == pytest.approx(1996.0, abs=1.0)
 
 

@@ -19,11 +19,11 @@ from wobble.core.job.backing import Backing, Runs
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
 
 
-def seen(x: float, sees: str = "centre", method: str = "scanner", up: float = 1000.0) -> Detection:
+def seen(x: float, sees: str = "centre", found_by: str = "scanner", up: float = 1000.0) -> Detection:
     return Detection(
-        id=f"{x:.1f}-{sees}-{up:.0f}-{method}",
+        id=f"{x:.1f}-{sees}-{up:.0f}-{found_by}",
         at=(x, up),
-        method=method,  # type: ignore[arg-type]
+        found_by=found_by,  # type: ignore[arg-type]
         sees=sees,  # type: ignore[arg-type]
         taken_at=WHEN,
     )
@@ -32,7 +32,7 @@ def seen(x: float, sees: str = "centre", method: str = "scanner", up: float = 10
 def test_a_stud_seen_at_two_heights_leans_as_far_as_both_say():
     """Seen at 1000 and 1012, 2 m apart, twice each: weights 4/25 against a prior of 1/4: 6 · 0.16 / 0.41 = 2.34."""
     twice = tuple(seen(x + off, up=up) for x, up in ((1000.0, 200.0), (1012.0, 2200.0)) for off in (-0.5, 0.5))
-    line = next(line for line in structure(twice, 3000.0, 45.0).lines if line.methods)
+    line = next(line for line in structure(twice, 3000.0, 45.0).lines if line.found_by)
     precision = 4 / SD_MM["scanner"] ** 2
     by_hand = 6.0 * precision / (precision + 1 / LEAN_SD_MM_PER_M**2)
     assert line.lean_mm_per_m == pytest.approx(by_hand, rel=0.02)

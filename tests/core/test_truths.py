@@ -136,7 +136,7 @@ TURNS: tuple[Callable[[Place], Place], ...] = (
     lambda p: replace(p, datum=HighSpot(over_mm=4.0)),
     lambda p: replace(p, datum=FixedTop(top_mm=905.0)),
     lambda p: replace(p, back_line=BackLine(off_mm=12.0, turn_mm_per_m=3.0)),
-    lambda p: replace(p, closing=Closing(school="face frame first", split="equal")),
+    lambda p: replace(p, closing=Closing(method="face frame first", split="equal")),
     lambda p: replace(p, units=tuple(replace(u, x_mm=u.x_mm + 3.0) for u in p.units)),
     lambda p: replace(p, units=p.units[:-1]),
     lambda p: replace(p, units=tuple(replace(u, holds="books") for u in p.units)),

@@ -458,14 +458,14 @@ def alcove(stored: dict[str, Any], rest: str) -> str:
 def test_the_sides_are_decided_like_the_datum(ines):
     stored = ines.import_job(write_job(vestry_press()))
     asked = {"datum": {"rule": "high spot", "over_mm": 2.0}, "back_line": {}}
-    narrow = asked | {"closing": {"split": "none at the left", "school": "face frame first"}}
+    narrow = asked | {"closing": {"split": "none at the left", "method": "face frame first"}}
     status, tried = ines.post(alcove(stored, "/fit"), narrow)
     assert status == 200
     gaps = {f["side"]: f["least"]["value_mm"] for f in tried["sides"][0]["fillers"]}
     assert gaps["left"] < 2 < 100 < gaps["right"]
     assert ines.get(alcove(stored, "/fit"))[1]["sides"][0]["fillers"][0]["least"]["value_mm"] > 50, "only tried"
     status, kept = ines.put(alcove(stored, "/decisions"), narrow | {"revision": stored["revision"]})
-    assert (status, kept["job"]["places"][0]["closing"]["school"]) == (200, "face frame first")
+    assert (status, kept["job"]["places"][0]["closing"]["method"]) == (200, "face frame first")
     assert ines.get(alcove(stored, "/fit"))[1]["sides"] == tried["sides"]
 
 
@@ -528,7 +528,7 @@ def test_what_is_found_behind_the_lining_is_stored_once_and_moves_the_screws(ine
         "fact": "detection",
         "id": "hole-1",
         "at": first["at"],
-        "method": "trial hole",
+        "found_by": "trial hole",
         "sees": "miss",
         "taken_at": "2026-03-08T10:00:00Z",
     }

@@ -14,7 +14,7 @@ from msgspec import Meta
 from wobble.core.axes import Spot, SurfaceName
 from wobble.core.value import Coordinate, Count, Key, Moment, Name, NotNegative, Positive, Text, Title, Value
 
-Method = Literal["scanner", "magnet", "knock", "trial hole", "nail seen"]
+FoundBy = Literal["scanner", "magnet", "knock", "trial hole", "nail seen"]
 Sees = Literal["centre", "left edge", "right edge", "screw", "hit", "miss", "something else"]
 Behind = Literal["back", "left", "right", "ceiling", "floor"]
 
@@ -138,7 +138,7 @@ class Detection(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="detecti
 
     surface: Behind = "back"
     at: tuple[Coordinate, Coordinate]
-    method: Method
+    found_by: FoundBy
     sees: Sees = "centre"
 
 

@@ -19,14 +19,14 @@ from wobble.core.fit.cutouts.boxes import Cutout
 from wobble.core.fit.findings.case import Case
 from wobble.core.fit.findings.verdicts import verdicts
 from wobble.core.fit.level.feet import Foot, Leg
+from wobble.core.fit.level.methods import DatumMethod, methods
 from wobble.core.fit.level.plan import Plan, plan, plan_base, run_height
-from wobble.core.fit.level.schools import School, schools
-from wobble.core.fit.level.ways import LevelSchool, LineSchool
+from wobble.core.fit.level.ways import LevelMethod, LineMethod
 from wobble.core.fit.overhead.hangers import Hanger
 from wobble.core.fit.parts import fit_parts
-from wobble.core.fit.result import Whole, fit_whole, stand_of
-from wobble.core.fit.run.asked import asked
-from wobble.core.fit.run.ground import Behind, BehindInput, Ground, GroundInput, behind, ground
+from wobble.core.fit.result import FitResult, fit_result, stand_of
+from wobble.core.fit.run.contact import Behind, BehindInput, FloorContact, FloorContactInput, behind, contact
+from wobble.core.fit.run.requested import requested
 from wobble.core.fit.run.tiers import TierName, on_floor
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides, split_run
@@ -38,7 +38,7 @@ from wobble.core.gauge.survey import Survey, SurveyInput, survey, survey_input
 from wobble.core.gauge.surveyed import Surveyed, surveyed
 from wobble.core.gauge.traits import Trait, traits
 from wobble.core.hold.rests.furring import Furring, furring
-from wobble.core.hold.result import PlaceHold, found_on, hold_whole
+from wobble.core.hold.result import PlaceHold, found_on, hold_result
 from wobble.core.hold.structure.lines import structure
 from wobble.core.job import (
     Backing,
@@ -62,7 +62,7 @@ class PlaceFit(Value, frozen=True, kw_only=True):
     """Fit for one place: the plan, once it can be made, and what to tell the installer.
 
     Attributes:
-        place: Which. datum: Where level starts. plan: Shims and packing. schools: Of the datum, compared.
+        place: Which. datum: Where level starts. plan: Shims and packing. methods: Of the datum, compared.
         levelling: Ways of making level, compared. lines: Lines for the backs, compared.
         feet: Screw feet in the order in which to set them. legs: What is cut off each.
         sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
@@ -76,9 +76,9 @@ class PlaceFit(Value, frozen=True, kw_only=True):
     place: str
     datum: Datum
     plan: Plan | None
-    schools: tuple[School, ...]
-    levelling: tuple[LevelSchool, ...]
-    lines: tuple[LineSchool, ...]
+    methods: tuple[DatumMethod, ...]
+    levelling: tuple[LevelMethod, ...]
+    lines: tuple[LineMethod, ...]
     feet: tuple[Foot, ...]
     legs: tuple[Leg, ...]
     sides: tuple[Sides, ...]
@@ -154,8 +154,8 @@ def _walls(given: SurveyInput) -> Walls:
 
 
 @lru_cache(maxsize=REMEMBERED)
-def _ground(given: GroundInput) -> Ground:
-    return ground(_survey(given.survey), given.units, given.back_line, _behind(given.behind))
+def _floor_contact(given: FloorContactInput) -> FloorContact:
+    return contact(_survey(given.survey), given.units, given.back_line, _behind(given.behind))
 
 
 @lru_cache(maxsize=REMEMBERED)
@@ -173,7 +173,7 @@ def walls_of(job: Job, place_id: str) -> Walls:
     return _walls(survey_input(job, find_place(job, place_id)))
 
 
-def ground_of(job: Job, place_id: str) -> Ground | None:
+def floor_contact_of(job: Job, place_id: str) -> FloorContact | None:
     """Return what a run stands on and against; None without units, or where they stand on a floor nobody read.
 
     Remembered whatever the datum and the kit: turning those needs no new survey.
@@ -181,21 +181,21 @@ def ground_of(job: Job, place_id: str) -> Ground | None:
     place = find_place(job, place_id)
     if not place.units or (any(on_floor(u) for u in place.units) and not survey_of(job, place_id).measured("floor")):
         return None
-    return _ground(GroundInput(survey_input(job, place), place.units, place.back_line))
+    return _floor_contact(FloorContactInput(survey_input(job, place), place.units, place.back_line))
 
 
 def forget() -> None:
     """Forget all that is remembered between two decisions: for timing, and for tests that compare with it."""
-    for remembered in (_survey, _walls, _ground, _behind, profile):
+    for remembered in (_survey, _walls, _floor_contact, _behind, profile):
         remembered.cache_clear()
     _CASES.clear()
 
 
 def solve_gauge(job: Job, place_id: str) -> Surveyed:
     """Return what the readings say of a place."""
-    standing_on = ground_of(job, place_id)
+    standing_on = floor_contact_of(job, place_id)
     place = find_place(job, place_id)
-    return surveyed(survey_of(job, place_id), place, asked(standing_on) if standing_on else ())
+    return surveyed(survey_of(job, place_id), place, requested(standing_on) if standing_on else ())
 
 
 def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:
@@ -207,26 +207,26 @@ def solve_fit(job: Job, place_id: str) -> PlaceFit:
     """Return the plan of a place under its decisions."""
     chosen = find_place(job, place_id).datum
     case = _case(job, place_id)
-    whole = case.whole
+    fitted = case.fitted
     return PlaceFit(
         place=place_id,
         datum=chosen,
         plan=case.plan,
-        schools=schools(case.ground, chosen, job.kit) if case.ground else (),
-        levelling=whole.levelling,
-        lines=whole.lines,
-        feet=whole.feet,
-        legs=whole.legs,
-        sides=whole.sides,
-        flats=whole.flats,
-        scribes=whole.scribes,
-        access=whole.access,
-        cutouts=whole.cutouts,
-        swings=whole.swings,
-        hangers=whole.hangers,
+        methods=methods(case.contact, chosen, job.kit) if case.contact else (),
+        levelling=fitted.levelling,
+        lines=fitted.lines,
+        feet=fitted.feet,
+        legs=fitted.legs,
+        sides=fitted.sides,
+        flats=fitted.flats,
+        scribes=fitted.scribes,
+        access=fitted.access,
+        cutouts=fitted.cutouts,
+        swings=fitted.swings,
+        hangers=fitted.hangers,
         units=case.place.units,
         findings=verdicts(case),
-        parts=fit_parts(case.place, case.plan, whole),
+        parts=fit_parts(case.place, case.plan, fitted),
         run_height_mm=run_height(case.place.units) if case.place.units else None,
     )
 
@@ -236,7 +236,7 @@ def solve_hold(job: Job, place_id: str) -> PlaceHold:
     place = find_place(job, place_id)
     case = _remembered_case(job, place)
     found = replace(place, units=case.place.units)
-    return hold_whole(job, found, case.ground, case.plan, case.whole)
+    return hold_result(job, found, case.contact, case.plan, case.fitted)
 
 
 @dataclass(frozen=True)
@@ -320,30 +320,30 @@ def compare(job: Job, place_id: str) -> tuple[Outcome, ...]:
     sets = [("", job)]
     sets += [(a.name, with_decisions(job, place_id, a.datum, a.back_line, a.closing)) for a in place.alternatives]
     cases = [(name, _case(decided, place_id)) for name, decided in sets]
-    return tuple(outcome(name, case.plan, case.whole, verdicts(case)) for name, case in cases)
+    return tuple(outcome(name, case.plan, case.fitted, verdicts(case)) for name, case in cases)
 
 
 def _case(job: Job, place_id: str) -> Case:
     """Return everything that the rules look at, under a place's decisions."""
     job, moved = _split(job, place_id)
     place = find_place(job, place_id)
-    standing_on = ground_of(job, place_id)
-    asked = place.datum if isinstance(place.datum, FixedTop) else None
+    standing_on = floor_contact_of(job, place_id)
+    fixed_top = place.datum if isinstance(place.datum, FixedTop) else None
     # a top asked for over the datum mark says nothing of a floor whose height over the mark is not known
-    answerable = standing_on is not None and not (asked and not standing_on.high_spot.tied)
+    answerable = standing_on is not None and not (fixed_top and not standing_on.high_spot.tied)
     made = plan(standing_on, place.datum, job.kit) if standing_on and answerable else None
     surveyed = survey_of(job, place_id)
-    whole = Whole()
+    fitted = FitResult()
     if standing_on and made:
         over = with_obstacles(place, walls_of(job, place_id))
-        whole = fit_whole(surveyed, place, over, standing_on, made, job, moved)
-    return Case(job, surveyed, place, job.kit, standing_on, made, asked, whole)
+        fitted = fit_result(surveyed, place, over, standing_on, made, job, moved)
+    return Case(job, surveyed, place, job.kit, standing_on, made, fixed_top, fitted)
 
 
 def _split(job: Job, place_id: str) -> tuple[Job, dict[TierName, float]]:
     """Return the job with a place's run moved as its split says, and by how much each tier was."""
     place = find_place(job, place_id)
-    drawn = ground_of(job, place_id)
+    drawn = floor_contact_of(job, place_id)
     if drawn is None or place.closing.split == "as drawn":
         return job, {}
     stand = stand_of(drawn, plan_base(drawn, place.datum).height.value_mm)

@@ -102,7 +102,7 @@ export const OPTIONS = {
     "along",
     "out"
   ],
-  "methods": [
+  "foundBy": [
     "scanner",
     "magnet",
     "knock",
@@ -125,7 +125,7 @@ export const OPTIONS = {
     "none at the right",
     "centred"
   ],
-  "sideSchools": [
+  "sideMethods": [
     "fillers",
     "face frame first",
     "end panel",
@@ -186,7 +186,7 @@ export const DEFAULTS = {
     "edge_mm": 60.0
   },
   "closing": {
-    "school": "fillers",
+    "method": "fillers",
     "split": "as drawn",
     "centre_mm": null,
     "clearance_mm": 3.0,

@@ -656,12 +656,12 @@ export interface components {
              *       "centre_mm": null,
              *       "clearance_mm": 3,
              *       "least_filler_mm": 20,
+             *       "method": "fillers",
              *       "moulding_mm": [
              *         25,
              *         8
              *       ],
              *       "mullion_mm": 40,
-             *       "school": "fillers",
              *       "shadow_mm": 10,
              *       "split": "as drawn"
              *     }
@@ -939,7 +939,7 @@ export interface components {
          * @description How the run meets its side walls.
          *
          *         Attributes:
-         *             school: What closes the gap. split: How the spare width is shared between left and right.
+         *             method: What closes the gap. split: How the spare width is shared between left and right.
          *             centre_mm: Where the run's middle stands along the place, for `centred` (a window's middle).
          *             clearance_mm: What a box needs beside it, both sides together, to go in without scraping.
          *             least_filler_mm: A filler is never narrower than this; where it would be, the gap is closed otherwise.
@@ -958,6 +958,11 @@ export interface components {
             /** @default 20 */
             least_filler_mm: number;
             /**
+             * @default fillers
+             * @enum {unknown}
+             */
+            method: "cover moulding" | "end panel" | "face frame first" | "fillers" | "flexible filler" | "shadow gap";
+            /**
              * @default [
              *       25,
              *       8
@@ -969,11 +974,6 @@ export interface components {
             ];
             /** @default 40 */
             mullion_mm: number;
-            /**
-             * @default fillers
-             * @enum {unknown}
-             */
-            school: "cover moulding" | "end panel" | "face frame first" | "fillers" | "flexible filler" | "shadow gap";
             /** @default 10 */
             shadow_mm: number;
             /**
@@ -1052,6 +1052,18 @@ export interface components {
             what: string;
         };
         /**
+         * DatumMethod
+         * @description One way to decide: the datum it leads to, what that costs, and whether it is proposed and why.
+         */
+        DatumMethod: {
+            cost: components["schemas"]["Trade"];
+            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
+            /** @enum {unknown} */
+            method: "fixed top" | "high spot";
+            proposed: boolean;
+            reason: string;
+        };
+        /**
          * Decisions
          * @description Where level starts, where the backs stand, and how the sides are closed.
          */
@@ -1063,12 +1075,12 @@ export interface components {
              *       "centre_mm": null,
              *       "clearance_mm": 3,
              *       "least_filler_mm": 20,
+             *       "method": "fillers",
              *       "moulding_mm": [
              *         25,
              *         8
              *       ],
              *       "mullion_mm": 40,
-             *       "school": "fillers",
              *       "shadow_mm": 10,
              *       "split": "as drawn"
              *     }
@@ -1088,12 +1100,12 @@ export interface components {
              *       "centre_mm": null,
              *       "clearance_mm": 3,
              *       "least_filler_mm": 20,
+             *       "method": "fillers",
              *       "moulding_mm": [
              *         25,
              *         8
              *       ],
              *       "mullion_mm": 40,
-             *       "school": "fillers",
              *       "shadow_mm": 10,
              *       "split": "as drawn"
              *     }
@@ -1117,9 +1129,9 @@ export interface components {
             ];
             /** @enum {unknown} */
             fact: "detection";
-            id: string;
             /** @enum {unknown} */
-            method: "knock" | "magnet" | "nail seen" | "scanner" | "trial hole";
+            found_by: "knock" | "magnet" | "nail seen" | "scanner" | "trial hole";
+            id: string;
             /**
              * @default centre
              * @enum {unknown}
@@ -2004,18 +2016,32 @@ export interface components {
             since: string | null;
         };
         /**
-         * LevelSchool
+         * LevelMethod
          * @description One way of making the run level: how many places are set, the largest correction, and whether it works here.
          */
-        LevelSchool: {
+        LevelMethod: {
             largest_mm: number;
+            /** @enum {unknown} */
+            method: "base frame" | "screw feet" | "scribe the base down" | "shims";
             places: number;
             /** @default false */
             proposed: boolean;
             reason: string;
-            /** @enum {unknown} */
-            school: "base frame" | "screw feet" | "scribe the base down" | "shims";
             works: boolean;
+        };
+        /**
+         * LineMethod
+         * @description One line for the backs: its turn, the deepest packing behind, and how much the gap grows from left to right.
+         */
+        LineMethod: {
+            deepest_mm: number;
+            /** @enum {unknown} */
+            method: "as it is" | "parallel to the back" | "square to the left wall" | "square to the right wall";
+            /** @default false */
+            proposed: boolean;
+            reason: string;
+            taper_mm: number;
+            turn_mm_per_m: number;
         };
         /**
          * LinePoint
@@ -2025,20 +2051,6 @@ export interface components {
             along_mm: number;
             left_mm: number;
             sd_mm: number;
-        };
-        /**
-         * LineSchool
-         * @description One line for the backs: its turn, the deepest packing behind, and how much the gap grows from left to right.
-         */
-        LineSchool: {
-            deepest_mm: number;
-            /** @default false */
-            proposed: boolean;
-            reason: string;
-            /** @enum {unknown} */
-            school: "as it is" | "parallel to the back" | "square to the left wall" | "square to the right wall";
-            taper_mm: number;
-            turn_mm_per_m: number;
         };
         /**
          * Lines
@@ -2399,12 +2411,12 @@ export interface components {
              *       "centre_mm": null,
              *       "clearance_mm": 3,
              *       "least_filler_mm": 20,
+             *       "method": "fillers",
              *       "moulding_mm": [
              *         25,
              *         8
              *       ],
              *       "mullion_mm": 40,
-             *       "school": "fillers",
              *       "shadow_mm": 10,
              *       "split": "as drawn"
              *     }
@@ -2467,7 +2479,7 @@ export interface components {
          * @description Fit for one place: the plan, once it can be made, and what to tell the installer.
          *
          *         Attributes:
-         *             place: Which. datum: Where level starts. plan: Shims and packing. schools: Of the datum, compared.
+         *             place: Which. datum: Where level starts. plan: Shims and packing. methods: Of the datum, compared.
          *             levelling: Ways of making level, compared. lines: Lines for the backs, compared.
          *             feet: Screw feet in the order in which to set them. legs: What is cut off each.
          *             sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
@@ -2486,13 +2498,13 @@ export interface components {
             flats: components["schemas"]["FlatPart"][];
             hangers: components["schemas"]["Hanger"][];
             legs: components["schemas"]["Leg"][];
-            levelling: components["schemas"]["LevelSchool"][];
-            lines: components["schemas"]["LineSchool"][];
+            levelling: components["schemas"]["LevelMethod"][];
+            lines: components["schemas"]["LineMethod"][];
+            methods: components["schemas"]["DatumMethod"][];
             parts: components["schemas"]["Part"][];
             place: string;
             plan: components["schemas"]["Plan"] | null;
             run_height_mm: number | null;
-            schools: components["schemas"]["School"][];
             scribes: components["schemas"]["Scribe"][];
             sides: components["schemas"]["Sides"][];
             swings: components["schemas"]["Swing"][];
@@ -2659,18 +2671,6 @@ export interface components {
             tilt_mm_per_m: number;
         };
         /**
-         * School
-         * @description One way to decide: the datum it leads to, what that costs, and whether it is proposed and why.
-         */
-        School: {
-            cost: components["schemas"]["Trade"];
-            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
-            proposed: boolean;
-            reason: string;
-            /** @enum {unknown} */
-            school: "fixed top" | "high spot";
-        };
-        /**
          * ScrewFeet
          * @description Four screw feet: rise of a full turn, least and most length under the box, and how long each is now.
          *
@@ -2735,6 +2735,18 @@ export interface components {
             surface: "back" | "ceiling" | "floor" | "left" | "right";
             there_mm: number;
             thick_mm: number;
+        };
+        /**
+         * ScribeAllowance
+         * @description Material that a unit already carries past its finished edges, to be scribed off.
+         */
+        ScribeAllowance: {
+            /** @default 0 */
+            left_mm: number;
+            /** @default 0 */
+            right_mm: number;
+            /** @default 0 */
+            top_mm: number;
         };
         /**
          * Session
@@ -2866,21 +2878,21 @@ export interface components {
             thickness_mm: number;
         };
         /**
-         * SideSchool
+         * SideMethod
          * @description One way to close the sides: whether it works here, what it takes, and whether it is proposed.
          *
          *         Attributes:
-         *             school: Which. works: Whether it can be done here. pieces: How many pieces it adds.
+         *             method: Which. works: Whether it can be done here. pieces: How many pieces it adds.
          *             width_mm: The widest of them. scribed_mm: The deepest that is scribed off; 0 for none.
          *             reason: In a few words. proposed: Whether it is the one proposed.
          */
-        SideSchool: {
+        SideMethod: {
+            /** @enum {unknown} */
+            method: "cover moulding" | "end panel" | "face frame first" | "fillers" | "flexible filler" | "shadow gap";
             pieces: number;
             /** @default false */
             proposed: boolean;
             reason: string;
-            /** @enum {unknown} */
-            school: "cover moulding" | "end panel" | "face frame first" | "fillers" | "flexible filler" | "shadow gap";
             scribed_mm: number;
             width_mm: number;
             works: boolean;
@@ -2893,7 +2905,7 @@ export interface components {
          *             tier: Which. opening: The smallest opening; None where not both walls are known.
          *             moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known and near.
          *             open: Sides that stay open, their walls being far.
-         *             schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
+         *             methods: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
          *             box_mm: Width of the undersized box behind a face frame; None where not both walls are known.
          *             frame_mm: Width of the face frame's blank; None likewise.
          *             frame: The face frame as it must be made, where that is how the sides are closed.
@@ -2905,11 +2917,11 @@ export interface components {
             frame: components["schemas"]["FaceFrame"] | null;
             frame_mm: number | null;
             made_mm: number | null;
+            methods: components["schemas"]["SideMethod"][];
             moved_mm: number;
             /** @default [] */
             open: ("left" | "right")[];
             opening: components["schemas"]["Opening"] | null;
-            schools: components["schemas"]["SideSchool"][];
             /** @enum {unknown} */
             tier: "hung" | "stacked" | "standing";
         };
@@ -3017,18 +3029,6 @@ export interface components {
             /** @default  */
             taken_by: string;
             value_mm: number;
-        };
-        /**
-         * Spare
-         * @description Material that a unit already carries past its finished edges, to be scribed off.
-         */
-        Spare: {
-            /** @default 0 */
-            left_mm: number;
-            /** @default 0 */
-            right_mm: number;
-            /** @default 0 */
-            top_mm: number;
         };
         /**
          * SplitBatten
@@ -3179,11 +3179,11 @@ export interface components {
             chance: number;
             /** @default false */
             double: boolean;
+            found_by: string[];
             /** @default 0 */
             lean_mm_per_m: number;
             /** @default 0 */
             lean_sd: number;
-            methods: string[];
             sd_mm: number;
             /** @default 0 */
             up_mm: number;
@@ -3453,7 +3453,7 @@ export interface components {
              *       "top_mm": 0
              *     }
              */
-            spare: components["schemas"]["Spare"];
+            scribe_allowance: components["schemas"]["ScribeAllowance"];
             /**
              * @default {
              *       "on": "shims"

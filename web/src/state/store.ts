@@ -1,7 +1,8 @@
 /** What is kept on the device: facts that wait, and the last answers of the server for when it cannot be reached. */
 import { openDB, type IDBPDatabase, type IDBPTransaction } from 'idb';
 import { Refused } from '../api/client';
-import { fromFirst } from './first';
+import { fromFirst, fromThird } from './earlier';
+import type { Kept } from './waiting.svelte';
 
 type Change = IDBPTransaction<unknown, string[], 'versionchange'>;
 let opened: Promise<IDBPDatabase | null> | null = null;
@@ -14,16 +15,21 @@ export function store(): Promise<IDBPDatabase | null> {
 
 // async, so that a browser without any such database is a rejection as well
 async function open(): Promise<IDBPDatabase> {
-  return await openDB('wobble', 3, {
+  return await openDB('wobble', 4, {
     upgrade: (db, from, _to, change) => void upgrade(db, from, change),
   });
 }
 
 /** What an earlier version kept goes on in the form of today; answers of it are asked for again. */
 async function upgrade(db: IDBPDatabase, from: number, change: Change): Promise<void> {
-  const facts = db.createObjectStore('facts', { keyPath: 'id' });
   if (from >= 2) void change.objectStore('answers').clear();
   else db.createObjectStore('answers');
+  if (from >= 3) {
+    const facts = change.objectStore('facts');
+    for (const old of (await facts.getAll()) as Kept[]) await facts.put(fromThird(old));
+    return;
+  }
+  const facts = db.createObjectStore('facts', { keyPath: 'id' });
   if (from < 1) return;
   for (const old of await change.objectStore('readings').getAll()) {
     const kept = fromFirst(old as Record<string, unknown>);

@@ -2,7 +2,7 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { Refused } from '../api/client';
 import type { Fact } from '../api/types';
-import { fromFirst } from './first';
+import { fromFirst, fromThird } from './earlier';
 
 const sent = vi.fn<(job: string, place: string, facts: Fact[]) => Promise<{ revision: number }>>();
 vi.mock('../api/calls', () => ({
@@ -144,6 +144,11 @@ describe('what an earlier version kept', () => {
       ['d', 'north', 'detection'],
       ['m', 'north', 'obstacle'],
     ]);
+    expect(kinds[2]!.fact).toMatchObject({ found_by: 'magnet' });
+    expect(fromThird({ ...kinds[2]!, fact: { id: 'd', method: 'knock' } as never }).fact).toEqual({
+      id: 'd',
+      found_by: 'knock',
+    });
     expect(kinds[1]!.fact).toMatchObject({ taken_at: 'then', taken_by: 'Ines', text: 'damp' });
   });
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from wobble.core.finding import Finding
 from wobble.core.fit.level.plan import Plan
-from wobble.core.fit.result import Whole
+from wobble.core.fit.result import FitResult
 from wobble.core.job import Value
 
 
@@ -34,11 +34,11 @@ class Outcome(Value, frozen=True, kw_only=True):
     top_mm: float | None
 
 
-def outcome(name: str, plan: Plan | None, whole: Whole, findings: tuple[Finding, ...]) -> Outcome:
+def outcome(name: str, plan: Plan | None, fitted: FitResult, findings: tuple[Finding, ...]) -> Outcome:
     """Return the few figures of one set of decisions."""
     shims = plan.shims if plan else ()
-    gaps = [f for sides in whole.sides for f in sides.fillers]
-    chances = [g.chance for g in whole.access if g.passes]
+    gaps = [f for sides in fitted.sides for f in sides.fillers]
+    chances = [g.chance for g in fitted.access if g.passes]
     return Outcome(
         name=name,
         stops=sum(f.severity == "stop" for f in findings),
@@ -49,6 +49,6 @@ def outcome(name: str, plan: Plan | None, whole: Whole, findings: tuple[Finding,
         packed_mm=max((p.gap.value_mm for p in plan.packings), default=0.0) if plan else 0.0,
         goes_in=min(chances) if chances else None,
         fillers_mm=(min(f.least.value_mm for f in gaps), max(f.largest.value_mm for f in gaps)) if gaps else None,
-        scribed_mm=max((s.compass_mm for s in whole.scribes), default=0.0),
+        scribed_mm=max((s.compass_mm for s in fitted.scribes), default=0.0),
         top_mm=plan.base.tops_mm[0] if plan and plan.base.tops_mm else None,
     )

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.level.plan import Plan
-from wobble.core.fit.result import Whole
+from wobble.core.fit.result import FitResult
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides
 from wobble.core.job import Place
@@ -18,15 +18,15 @@ BLOCK_MM = 60.0
 SCRIBED: tuple[tuple[str, Role], ...] = (("plinth-", "plinth"), ("head-", "head strip"), ("return-", "skirting return"))
 
 
-def fit_parts(place: Place, plan: Plan | None, whole: Whole) -> tuple[Part, ...]:
+def fit_parts(place: Place, plan: Plan | None, fitted: FitResult) -> tuple[Part, ...]:
     """Return every part that Fit asks for; none while there is no plan."""
     if plan is None:
         return ()
     return (
-        *(part for sides in whole.sides for part in _sides(place, sides)),
-        *_flats(place, whole),
-        *_legs(place, whole),
-        *_strips(place, whole),
+        *(part for sides in fitted.sides for part in _sides(place, sides)),
+        *_flats(place, fitted),
+        *_legs(place, fitted),
+        *_strips(place, fitted),
         *_blocks(plan),
     )
 
@@ -40,7 +40,7 @@ def _said(label: str, mm: float) -> Dimension:
 def _sides(place: Place, sides: Sides) -> Iterator[Part]:
     closing = place.closing
     names = {u.id: u.name for u in place.units}
-    if closing.school == "fillers":
+    if closing.method == "fillers":
         for f in sides.fillers:
             if f.largest.value_mm <= 0:
                 continue
@@ -58,7 +58,7 @@ def _sides(place: Place, sides: Sides) -> Iterator[Part]:
                 cuts=(f"{sides.tier}-{f.side}",),
                 ready=(STANDS,),
             )
-    if closing.school == "cover moulding":
+    if closing.method == "cover moulding":
         for f in sides.fillers:
             yield Part(
                 id=f"moulding-{sides.tier}-{f.side}",
@@ -99,11 +99,11 @@ def _sides(place: Place, sides: Sides) -> Iterator[Part]:
         )
 
 
-def _flats(place: Place, whole: Whole) -> Iterator[Part]:
+def _flats(place: Place, fitted: FitResult) -> Iterator[Part]:
     units = {u.id: u for u in place.units}
-    for part in whole.flats:
+    for part in fitted.flats:
         unit = units[part.unit]
-        cuts = tuple(s.id for s in whole.scribes if s.id.startswith(f"{unit.id}-") and s.flat)
+        cuts = tuple(s.id for s in fitted.scribes if s.id.startswith(f"{unit.id}-") and s.flat)
         n = len(part.seams_at) + 1
         yield Part(
             id=f"flat-{unit.id}",
@@ -125,9 +125,9 @@ def _flats(place: Place, whole: Whole) -> Iterator[Part]:
         )
 
 
-def _legs(place: Place, whole: Whole) -> Iterator[Part]:
+def _legs(place: Place, fitted: FitResult) -> Iterator[Part]:
     names = {u.id: u.name for u in place.units}
-    for leg in whole.legs:
+    for leg in fitted.legs:
         if leg.long.value_mm > 0:
             yield Part(
                 id=f"leg-{leg.support}",
@@ -139,9 +139,9 @@ def _legs(place: Place, whole: Whole) -> Iterator[Part]:
             )
 
 
-def _strips(place: Place, whole: Whole) -> Iterator[Part]:
+def _strips(place: Place, fitted: FitResult) -> Iterator[Part]:
     """Yield what else is cut to a surface out of a blank: plinths, head strips, returned skirting."""
-    for scribe in whole.scribes:
+    for scribe in fitted.scribes:
         role = next((r for start, r in SCRIBED if scribe.id.startswith(start)), None)
         if role is not None and scribe.blank_mm > 0:
             yield _strip(place, scribe, role)

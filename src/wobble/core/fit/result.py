@@ -1,4 +1,4 @@
-"""All of Fit beside shims and packing, from one ground, its walls and the plan: each part asked once, in order."""
+"""All of Fit beside shims and packing, from one contact, its walls and the plan: each part asked once, in order."""
 
 from __future__ import annotations
 
@@ -9,9 +9,9 @@ from wobble.core.fit.cutouts.boxes import Cutout
 from wobble.core.fit.cutouts.cutouts import cutouts
 from wobble.core.fit.level.feet import Carried, Foot, Leg, feet, legs
 from wobble.core.fit.level.plan import Plan
-from wobble.core.fit.level.ways import LevelSchool, LineSchool, level_schools, line_schools
+from wobble.core.fit.level.ways import LevelMethod, LineMethod, level_methods, line_methods
 from wobble.core.fit.overhead.hangers import Hanger, hangers
-from wobble.core.fit.run.ground import Ground
+from wobble.core.fit.run.contact import FloorContact
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import TierName
 from wobble.core.fit.scribe.edges import edge_scribes
@@ -26,11 +26,11 @@ from wobble.core.job import Job, Place
 
 
 @dataclass(frozen=True)
-class Whole:
+class FitResult:
     """What follows from a plan beside its shims and packing; empty while there is no plan."""
 
-    levelling: tuple[LevelSchool, ...] = ()
-    lines: tuple[LineSchool, ...] = ()
+    levelling: tuple[LevelMethod, ...] = ()
+    lines: tuple[LineMethod, ...] = ()
     feet: tuple[Foot, ...] = ()
     legs: tuple[Leg, ...] = ()
     sides: tuple[Sides, ...] = ()
@@ -42,37 +42,43 @@ class Whole:
     hangers: tuple[Hanger, ...] = ()
 
 
-def stand_of(ground: Ground, base_mm: float) -> Stand:
+def stand_of(contact: FloorContact, base_mm: float) -> Stand:
     """Return where a run stands, for what is measured from the datum mark and the corner."""
-    back = ground.back_line_mm if ground.back_high is None or ground.back_high.tied else 0.0
-    hung = ground.hung_line_mm if ground.hung_high is not None and ground.hung_high.tied else None
-    anchor = ground.back_high.at if ground.back_high is not None and not ground.back_high.tied else None
-    return Stand(base_mm if ground.high_spot.tied else 0.0, back, ground.turn, hung, anchor)
+    back = contact.back_line_mm if contact.back_high is None or contact.back_high.tied else 0.0
+    hung = contact.hung_line_mm if contact.hung_high is not None and contact.hung_high.tied else None
+    anchor = contact.back_high.at if contact.back_high is not None and not contact.back_high.tied else None
+    return Stand(base_mm if contact.high_spot.tied else 0.0, back, contact.turn, hung, anchor)
 
 
-def fit_whole(
-    survey: Survey, place: Place, walls: Walls, ground: Ground, plan: Plan, job: Job, moved: dict[TierName, float]
-) -> Whole:
+def fit_result(
+    survey: Survey,
+    place: Place,
+    walls: Walls,
+    contact: FloorContact,
+    plan: Plan,
+    job: Job,
+    moved: dict[TierName, float],
+) -> FitResult:
     """Return what follows from a plan; `walls` are with what stands proud of them, `moved` what the split moved."""
     units = job.units
-    stand = stand_of(ground, plan.base.height.value_mm)
-    carried = tuple(Carried(support, shim.gap) for support, shim in zip(ground.supports, plan.shims, strict=True))
-    turned = feet(ground, carried)
+    stand = stand_of(contact, plan.base.height.value_mm)
+    carried = tuple(Carried(support, shim.gap) for support, shim in zip(contact.supports, plan.shims, strict=True))
+    turned = feet(contact, carried)
     by_walls = past_walls(place, walls, stand)
     met = sides(survey, place, walls, stand, moved, by_walls, units)
     met, strips = one_blank(met, side_scribes(survey, place, met))
     flats, edges = flat_parts(survey, place, walls, stand)
-    return Whole(
-        levelling=level_schools(ground, plan, turned, job.kit, units),
-        lines=line_schools(ground, walls, units),
+    return FitResult(
+        levelling=level_methods(contact, plan, turned, job.kit, units),
+        lines=line_methods(contact, walls, units),
         feet=turned,
-        legs=legs(ground, carried),
+        legs=legs(contact, carried),
         sides=met,
         flats=flats,
         scribes=(
             *strips,
             *edges,
-            *edge_scribes(survey, place, walls, stand, tied=ground.high_spot.tied),
+            *edge_scribes(survey, place, walls, stand, tied=contact.high_spot.tied),
         ),
         access=access(Way(place, job.way_in, walls, stand, met, units, flats)),
         cutouts=cutouts(place, stand, units),

@@ -13,7 +13,7 @@ Plain = dict[str, Any]
 LONG_AGO = "1970-01-01T00:00:00Z"
 """When a mark was seen that nothing dates: version 1 kept no time of marks."""
 UNIT_KINDS = {"front frame": "face frame"}
-SCHOOLS = {"front frame first": "face frame first", "scribed panel": "end panel"}
+CLOSED_BY = {"front frame first": "face frame first", "scribed panel": "end panel"}
 
 
 def from_version_1(old: Plain) -> Plain:
@@ -33,7 +33,7 @@ def _place(bay: Plain) -> Plain:
         place["set_ups"] = _each(place, "set_ups", _named)
     written = {"written_at": "taken_at", "written_by": "taken_by"}
     facts = _each(bay, "readings", _tagged)
-    facts += _each(bay, "detections", lambda found: _tagged(found, "detection"))
+    facts += _each(bay, "detections", lambda found: _tagged(_renamed(found, {"method": "found_by"}), "detection"))
     facts += _each(bay, "notes", lambda note: _tagged(_renamed(note, written), "note"))
     times = [str(fact["taken_at"]) for fact in facts if isinstance(fact, dict) and "taken_at" in fact]
     seen_at = {"taken_at": min(times, default=LONG_AGO)}
@@ -99,7 +99,7 @@ def _unit(unit: Plain) -> Plain:
         unit["kind"] = UNIT_KINDS.get(unit["kind"], unit["kind"])
     if isinstance(unit.get("board"), dict):
         unit["board"] = _renamed(unit["board"], {"stuff": "material", "swing_percent": "moisture_range_percent"})
-    return unit
+    return _renamed(unit, {"spare": "scribe_allowance"})
 
 
 def _alternative(kept: Plain) -> Plain:
@@ -109,4 +109,4 @@ def _alternative(kept: Plain) -> Plain:
 def _closing(closing: Any) -> Any:
     if not isinstance(closing, dict) or "school" not in closing:
         return closing
-    return closing | {"school": SCHOOLS.get(closing["school"], closing["school"])}
+    return _renamed(closing, {"school": "method"}) | {"method": CLOSED_BY.get(closing["school"], closing["school"])}

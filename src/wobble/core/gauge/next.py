@@ -22,7 +22,7 @@ LIKELY = 1.96
 
 
 @dataclass(frozen=True)
-class Asked:
+class Requested:
     """What is decided on one surface: spots, shape (n, 2), and for each figure its weights on them, (n_figures, n)."""
 
     surface: SurfaceName
@@ -31,21 +31,21 @@ class Asked:
 
 
 def next_for(
-    survey: Survey, round_: Sequence[Station], asked: Sequence[Asked], instrument: Instrument
+    survey: Survey, round_: Sequence[Station], requested: Sequence[Requested], instrument: Instrument
 ) -> NextReading | None:
     """Return the open station that tells most about what is asked, or, with the round done, the spot that does.
 
-    None where nothing is asked, or nothing of it is measured yet.
+    None where nothing is requested, or nothing of it is measured yet.
     """
-    asked = [a for a in asked if len(a.weights) and survey.measured(a.surface)]
-    surfaces = {a.surface for a in asked}
-    if not asked:
+    requested = [a for a in requested if len(a.weights) and survey.measured(a.surface)]
+    surfaces = {a.surface for a in requested}
+    if not requested:
         return None
     open_stations = [s for s in round_ if s.read_by is None and s.takes == "offset" and s.surface in surfaces]
     if not open_stations:
-        own = [(a.surface, (float(u), float(v))) for a in asked for u, v in a.spots]
+        own = [(a.surface, (float(u), float(v))) for a in requested for u, v in a.spots]
         open_stations = [Station(id="", surface=surface, at=at) for surface, at in dict.fromkeys(own)]
-    figures, places = _joint(survey, asked, open_stations)
+    figures, places = _joint(survey, requested, open_stations)
     best, then, second = _two(figures, places, instrument.sigma_mm**2)
     now = np.diag(figures.own)
     return NextReading(
@@ -72,17 +72,17 @@ def _sd(variances: Floats) -> float:
     return float(np.sqrt(max(float(variances.max()), 0.0)))
 
 
-def _joint(survey: Survey, asked: Sequence[Asked], stations: Sequence[Station]) -> tuple[_Figures, Floats]:
+def _joint(survey: Survey, requested: Sequence[Requested], stations: Sequence[Station]) -> tuple[_Figures, Floats]:
     """Return the figures' covariances and that of the open stations' readings."""
-    queries = [(a.surface, a.spots) for a in asked]
+    queries = [(a.surface, a.spots) for a in requested]
     queries += [(s.surface, np.asarray([s.at], dtype=float)) for s in stations]
     covariance = survey.adjustment.at(*queries).covariance
-    n_spots = sum(len(a.spots) for a in asked)
+    n_spots = sum(len(a.spots) for a in requested)
     rows = [np.zeros((0, len(covariance)))]
     readings = np.zeros((len(stations), len(covariance)))
     readings[:, n_spots:] = np.eye(len(stations))
     start = 0
-    for a in asked:
+    for a in requested:
         end = start + len(a.spots)
         block = np.zeros((len(a.weights), len(covariance)))
         block[:, start:end] = a.weights

@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from wobble.core.gauge.checks import BUBBLES, own_errors
-from wobble.core.gauge.next import Asked, next_for
+from wobble.core.gauge.next import Requested, next_for
 from wobble.core.gauge.observe import line_name
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import NextReading, Station, next_reading, stations, with_readings
@@ -91,7 +91,7 @@ class Surveyed(Value, frozen=True, kw_only=True):
     biases: tuple[LevelBias, ...] = ()
 
 
-def surveyed(survey: Survey, place: Place, asked: Sequence[Asked] = ()) -> Surveyed:
+def surveyed(survey: Survey, place: Place, requested: Sequence[Requested] = ()) -> Surveyed:
     """Return what a survey says of its place; the next reading is the best one for what is asked, if anything is."""
     round_ = with_readings(stations(place), survey)
     instrument = next((i for i in _instruments_used(survey)), Instrument(id="tape", name="Tape"))
@@ -110,7 +110,7 @@ def surveyed(survey: Survey, place: Place, asked: Sequence[Asked] = ()) -> Surve
         ),
         set_ups=tuple(_found_set_up(survey, s.id) for s in place.set_ups),
         stations=round_,
-        next_reading=next_for(survey, round_, asked, instrument) or _next(survey, round_, instrument),
+        next_reading=next_for(survey, round_, requested, instrument) or _next(survey, round_, instrument),
         biases=_biases(survey),
         knock=KnockedLine(set_up=k.set_up, since=k.since, by_mm=k.by_mm, sd_mm=k.sd_mm)
         if (k := survey.knock)

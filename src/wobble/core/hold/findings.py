@@ -9,7 +9,7 @@ from typing import TYPE_CHECKING
 from wobble.core.codes import HoldCode
 from wobble.core.contents import contents_words
 from wobble.core.finding import Finding, Severity, in_order
-from wobble.core.hold.fastened.asked import Held
+from wobble.core.hold.fastened.required import Held
 from wobble.core.hold.loads import tips
 from wobble.core.job import Job, Place, Unit
 from wobble.core.length import format_length

@@ -132,7 +132,7 @@ def _held(context: Context, joists: Joists, unit: Unit, hanger: Hanger) -> _Hung
     across = joists.axis
     known = joists.lines
     # nothing hangs over people's heads from a joist that only its spacing says is there
-    lines = sorted(line.at_mm for line in known.lines if line.methods and known.bites(line.at_mm) >= SURE_TO_BITE)
+    lines = sorted(line.at_mm for line in known.lines if line.found_by and known.bites(line.at_mm) >= SURE_TO_BITE)
     if backing.kind not in WOODEN or not lines:
         return _nothing(hanger, load, _why(backing)), ()
     if too_deep(backing.lining_mm + BOLT_THREAD_MM, backing):

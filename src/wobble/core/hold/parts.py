@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from wobble.core.figure import Figure, Step
-from wobble.core.hold.fastened.asked import Held
+from wobble.core.hold.fastened.required import Held
 from wobble.core.hold.overhead import Overhead
 from wobble.core.hold.rests.cleats import ShelfCleat
 from wobble.core.hold.rests.ledgers import Ledger

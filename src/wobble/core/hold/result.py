@@ -7,10 +7,10 @@ from msgspec.structs import replace
 from wobble.core.facts import Behind, Detection
 from wobble.core.finding import Finding
 from wobble.core.fit.level.plan import Plan
-from wobble.core.fit.result import Whole, stand_of
-from wobble.core.fit.run.ground import Ground
-from wobble.core.hold.fastened.asked import Held, Holding
+from wobble.core.fit.result import FitResult, stand_of
+from wobble.core.fit.run.contact import FloorContact
 from wobble.core.hold.fastened.fastening import hold
+from wobble.core.hold.fastened.required import Held, Holding
 from wobble.core.hold.findings import findings
 from wobble.core.hold.joins import Joined, joined
 from wobble.core.hold.known import Lines, known_lines
@@ -63,7 +63,9 @@ class PlaceHold(Value, frozen=True, kw_only=True):
     plates: tuple[Plate, ...]
 
 
-def hold_whole(job: Job, place: Place, ground: Ground | None, plan: Plan | None, whole: Whole) -> PlaceHold:
+def hold_result(
+    job: Job, place: Place, contact: FloorContact | None, plan: Plan | None, fitted: FitResult
+) -> PlaceHold:
     """Return what lies behind a place's surfaces and how its units, as Fit places them, are fastened to it."""
     walls, over = place.backing or Backing(), place.overhead or CEILING
     under = place.underfoot or FLOOR
@@ -74,12 +76,12 @@ def hold_whole(job: Job, place: Place, ground: Ground | None, plan: Plan | None,
         "floor": Into("floor", under, below.lines, below.axis),
     }
     holding, cleats, hung, down = Holding(), [], [], []
-    if ground is not None and plan is not None:
-        context = Context(place, into, ground, plan, job.kit, job.units, _level_line(place))
-        stand = stand_of(ground, plan.base.height.value_mm)
-        holding = hold(context, tuple(g.unit for g in whole.access))
-        cleats = shelf_cleats(context, whole.flats, stand)
-        hung = racks(context, above, whole.hangers)
+    if contact is not None and plan is not None:
+        context = Context(place, into, contact, plan, job.kit, job.units, _level_line(place))
+        stand = stand_of(contact, plan.base.height.value_mm)
+        holding = hold(context, tuple(g.unit for g in fitted.access))
+        cleats = shelf_cleats(context, fitted.flats, stand)
+        hung = racks(context, above, fitted.hangers)
         down = floor_fixed(context, below, stand)
     joins = joined(place)
     others = [f for _, driven in (*cleats, *hung, *down, *joins) for f in driven]

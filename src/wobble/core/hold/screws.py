@@ -13,7 +13,7 @@ from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.facts import Behind
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.level.plan import Plan, packings_at
-from wobble.core.fit.run.ground import Ground
+from wobble.core.fit.run.contact import FloorContact
 from wobble.core.fit.run.supports import Fixing
 from wobble.core.hold.capacity.capacity import (
     CapacityError,
@@ -83,9 +83,9 @@ class Into:
         up = None if self.surface in ("ceiling", "floor") else at[1]
         place = at[self.axis]
         line = min(self.known.lines, key=lambda f: abs((f.at_mm if up is None else f.at(up)) - place), default=None)
-        if line is None or not line.methods:
+        if line is None or not line.found_by:
             return "Only the spacing says that it is there: find it first."
-        if len(line.methods) < 2:
+        if len(line.found_by) < 2:
             return "One method found it: find it by a second first."
         return "Find its edges first." if self.bites(at) < SURE_TO_BITE else ""
 
@@ -96,7 +96,7 @@ class Context:
 
     place: Place
     into: dict[Behind, Into]
-    ground: Ground
+    contact: FloorContact
     plan: Plan
     kit: ShimKit
     units: LengthUnit
@@ -162,7 +162,7 @@ def candidates(context: Context, unit: Unit, heights: tuple[float, ...], through
             places.append((height, Fixing(name, unit.id, "left", x, unit.over_base_mm + height)))
     if not places:
         return Found(())
-    packings = packings_at(context.ground, context.plan.base, context.kit, tuple(f for _, f in places))
+    packings = packings_at(context.contact, context.plan.base, context.kit, tuple(f for _, f in places))
     gaps = [p.gap for p in packings] or [NO_PACKING] * len(places)
     out, avoided, refused = [], [], []
     for (height, fixing), gap in zip(places, gaps, strict=True):

@@ -40,14 +40,14 @@ class BackLine(Value, frozen=True, kw_only=True):
 
 
 Split = Literal["as drawn", "equal", "none at the left", "none at the right", "centred"]
-SideSchoolName = Literal["fillers", "face frame first", "end panel", "cover moulding", "flexible filler", "shadow gap"]
+SideMethodName = Literal["fillers", "face frame first", "end panel", "cover moulding", "flexible filler", "shadow gap"]
 
 
 class Closing(Value, frozen=True, kw_only=True):
     """How the run meets its side walls.
 
     Attributes:
-        school: What closes the gap. split: How the spare width is shared between left and right.
+        method: What closes the gap. split: How the spare width is shared between left and right.
         centre_mm: Where the run's middle stands along the place, for `centred` (a window's middle).
         clearance_mm: What a box needs beside it, both sides together, to go in without scraping.
         least_filler_mm: A filler is never narrower than this; where it would be, the gap is closed otherwise.
@@ -57,7 +57,7 @@ class Closing(Value, frozen=True, kw_only=True):
         mullion_mm: Width of a face frame's upright between two openings of one box.
     """
 
-    school: SideSchoolName = "fillers"
+    method: SideMethodName = "fillers"
     split: Split = "as drawn"
     centre_mm: Coordinate | None = None
     clearance_mm: NotNegative = 3.0

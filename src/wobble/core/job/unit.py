@@ -114,12 +114,16 @@ class Front(Value, frozen=True, kw_only=True):
     openings: Annotated[int, Meta(ge=1, le=12)] = 1
 
 
-class Spare(Value, frozen=True, kw_only=True):
+class ScribeAllowance(Value, frozen=True, kw_only=True):
     """Material that a unit already carries past its finished edges, to be scribed off."""
 
     left_mm: NotNegative = 0.0
     right_mm: NotNegative = 0.0
     top_mm: NotNegative = 0.0
+
+    def at(self, side: Literal["left", "right"]) -> float:
+        """What one side carries, mm."""
+        return self.left_mm if side == "left" else self.right_mm
 
 
 class Angled(Value, frozen=True, kw_only=True):
@@ -193,7 +197,7 @@ class Unit(Value, frozen=True, kw_only=True):
     holds: Contents = "not said"
     standing: Standing = OnShims()
     front: Front = Front()
-    spare: Spare = Spare()
+    scribe_allowance: ScribeAllowance = ScribeAllowance()
     meets: Annotated[tuple[Literal["left", "right", "back"], ...], Meta(max_length=3)] = ()
     angled: Angled | None = None
     air: Air | None = None

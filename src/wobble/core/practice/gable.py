@@ -7,7 +7,7 @@ from datetime import timedelta
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.facts import READING_KINDS, Method, Sees
+from wobble.core.facts import READING_KINDS, FoundBy, Sees
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import Station, stations
 from wobble.core.job import (
@@ -177,7 +177,7 @@ def _place() -> Place:
 def _studs() -> tuple[Detection, ...]:
     """Return what a scanner and a magnet found of studs at 600: both edges of all but one, and some screws."""
     rng = np.random.default_rng(16)
-    found: list[tuple[float, Method, Sees]] = []
+    found: list[tuple[float, FoundBy, Sees]] = []
     for i, stud in enumerate(np.arange(190.0, WIDTH_MM, 600.0)):
         if i == 3:
             continue
@@ -187,13 +187,13 @@ def _studs() -> tuple[Detection, ...]:
     return tuple(
         Detection(
             id=f"stud-{i + 1}",
-            at=(float(round(x)), 640.0 if method == "scanner" else 660.0),
-            method=method,
+            at=(float(round(x)), 640.0 if found_by == "scanner" else 660.0),
+            found_by=found_by,
             sees=sees,
             taken_at=FIRST_READING,
             taken_by="Ines",
         )
-        for i, (x, method, sees) in enumerate(found)
+        for i, (x, found_by, sees) in enumerate(found)
     )
 
 

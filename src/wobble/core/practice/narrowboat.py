@@ -10,7 +10,7 @@ from datetime import UTC, datetime
 
 import numpy as np
 
-from wobble.core.facts import READING_KINDS, Method
+from wobble.core.facts import READING_KINDS, FoundBy
 from wobble.core.gauge.stations import stations
 from wobble.core.job import (
     Backing,
@@ -169,19 +169,19 @@ def _place() -> Place:
 def _ribs() -> tuple[Detection, ...]:
     """Return what was found of the ribs: nails seen in the lining at two heights, and a magnet on screws between."""
     rng = np.random.default_rng(430)
-    found: list[tuple[float, float, Method]] = []
+    found: list[tuple[float, float, FoundBy]] = []
     for rib in RIBS_MM:
         found += [(rib, up, "nail seen") for up in (420.0, 1500.0)] + [(rib, 840.0, "magnet")]
     return tuple(
         Detection(
             id=f"rib-{i + 1}",
             at=(float(round(x + rng.uniform(-8.0, 8.0))), up),
-            method=method,
+            found_by=found_by,
             sees="screw",
             taken_at=BEGUN,
             taken_by="Marit",
         )
-        for i, (x, up, method) in enumerate(found)
+        for i, (x, up, found_by) in enumerate(found)
     )
 
 
@@ -194,7 +194,7 @@ def _bearers() -> tuple[Detection, ...]:
             id=f"bearer-{i + 1}",
             surface="floor",
             at=(float(round(x + rng.uniform(-9.0, 9.0))), out),
-            method="nail seen",
+            found_by="nail seen",
             sees="screw",
             taken_at=BEGUN,
             taken_by="Marit",

@@ -173,7 +173,7 @@
             <LevelStart
               {plan}
               datum={now.datum}
-              schools={fit.schools}
+              methods={fit.methods}
               {tallest}
               onturn={(datum) => decision.turn({ datum })}
               onkeep={() => decision.keep()}
@@ -221,7 +221,7 @@
         {:else}
           <DividePane long={Math.max(0, ...place.units.map((u) => u.width_mm))} />
         {/if}
-      {:else if fit.schools.length}
+      {:else if fit.methods.length}
         <Button
           size="small"
           kind="tertiary"

@@ -9,7 +9,7 @@ const fitOf = (datum: Datum) =>
     findings: [],
     sides: [],
     scribes: [],
-    schools: [],
+    methods: [],
     plan: {
       shims: [{ support: 'A', gap: { value_mm: 5 + (datum.rule === 'high spot' ? datum.over_mm : 0) } }],
       packings: [],

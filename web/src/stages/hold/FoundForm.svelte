@@ -4,7 +4,7 @@
   import { Button, Select, SelectItem } from '../../carbon';
   import { showLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
-  import { METHODS, SEES } from './backing';
+  import { FOUND_BY, SEES } from './backing';
   import { usePlace } from '../../state/place';
 
   interface Props {
@@ -14,12 +14,12 @@
     waits: ReadonlySet<string>;
     at: { surface: Behind; along: number | null; up: number };
     onat: (at: { surface: Behind; along: number | null; up: number }) => void;
-    onfound: (d: Pick<Detection, 'surface' | 'at' | 'method' | 'sees'>) => void;
+    onfound: (d: Pick<Detection, 'surface' | 'at' | 'found_by' | 'sees'>) => void;
     ontake: (id: string) => void;
   }
   let p: Props = $props();
   const view = usePlace();
-  let method = $state<(typeof METHODS)[number]>('scanner');
+  let foundBy = $state<(typeof FOUND_BY)[number]>('scanner');
   let sees = $state<(typeof SEES)[number]>('left edge');
   const BEHIND: readonly Behind[] = ['back', 'left', 'right', 'ceiling', 'floor'];
   const surfaces = $derived(BEHIND.filter((s) => p.surfaces.includes(s)));
@@ -27,7 +27,7 @@
   const first = $derived(p.at.surface === 'left' || p.at.surface === 'right' ? 'Out' : 'Along');
   function add() {
     if (p.at.along === null) return;
-    p.onfound({ surface: p.at.surface, at: [p.at.along, p.at.up], method, sees });
+    p.onfound({ surface: p.at.surface, at: [p.at.along, p.at.up], found_by: foundBy, sees });
     p.onat({ ...p.at, along: null });
   }
 </script>
@@ -47,10 +47,10 @@
   <Select
     labelText="Found by"
     size="sm"
-    selected={method}
-    on:change={(e: Event) => (method = (e.target as HTMLSelectElement).value as typeof method)}
+    selected={foundBy}
+    on:change={(e: Event) => (foundBy = (e.target as HTMLSelectElement).value as typeof foundBy)}
   >
-    {#each METHODS as m (m)}<SelectItem value={m} text={m} />{/each}
+    {#each FOUND_BY as m (m)}<SelectItem value={m} text={m} />{/each}
   </Select>
   <Select
     labelText="It shows"
@@ -71,13 +71,13 @@
       {#each p.found.toReversed() as d (d.id)}
         <li>
           <span
-            >{d.surface === 'back' ? '' : `${d.surface}: `}{d.method}, {d.sees}
+            >{d.surface === 'back' ? '' : `${d.surface}: `}{d.found_by}, {d.sees}
             <span class="figure">{showLength(d.at[0] as number, view.unit, 0)}</span>{#if p.waits.has(d.id)}
               <small class="mind">waits here</small>{/if}</span
           >
           <button
             class="chip"
-            aria-label="Take back {d.method} at {showLength(d.at[0] as number, view.unit, 0)}"
+            aria-label="Take back {d.found_by} at {showLength(d.at[0] as number, view.unit, 0)}"
             onclick={() => p.ontake(d.id)}>take back</button
           >
         </li>

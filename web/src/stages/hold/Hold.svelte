@@ -100,7 +100,7 @@
   async function change(send: Parameters<typeof open.change>[0]) {
     if (await open.change(send)) await look();
   }
-  const find = (d: Pick<Detection, 'surface' | 'at' | 'method' | 'sees'>) =>
+  const find = (d: Pick<Detection, 'surface' | 'at' | 'found_by' | 'sees'>) =>
     waiting.keep(job, key, {
       ...d,
       fact: 'detection',
@@ -137,7 +137,7 @@
     const before = metAt(q, found);
     if (before) await take(before.id);
     if (before?.sees !== sees)
-      await find({ surface: q.surface ?? 'back', at: q.at, method: 'trial hole', sees });
+      await find({ surface: q.surface ?? 'back', at: q.at, found_by: 'trial hole', sees });
   }
   function touched(spot: Found) {
     at = { surface: spot.surface, along: spot.at[0], up: spot.at[1] };

@@ -93,7 +93,7 @@
 {#each known?.lines ?? [] as line (line.at_mm)}
   <path
     class="stud"
-    class:guessed={!line.methods.length}
+    class:guessed={!line.found_by.length}
     opacity={0.25 + 0.75 * line.chance}
     d={studOutline(p.l, p.surface, line, p.backing.stud_mm, p.place, known?.runs ?? 'not known')}
     ><title
@@ -117,7 +117,7 @@
     class:odd={odd.has(d.id)}
     class:met={d.sees === 'something else'}
     d={sign(d.sees, dx, dy)}
-    ><title>{d.method}: {d.sees}, {showLength(d.at[0] as number, view.unit, 0)}</title></path
+    ><title>{d.found_by}: {d.sees}, {showLength(d.at[0] as number, view.unit, 0)}</title></path
   >
 {/each}
 {#if p.surface === 'ceiling'}

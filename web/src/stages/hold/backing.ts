@@ -19,7 +19,7 @@ export const RUNS: [NonNullable<Backing['runs']>, string][] = [
   ['out', 'out from the back'],
   ['along', 'along the back'],
 ];
-export const METHODS = OPTIONS.methods;
+export const FOUND_BY = OPTIONS.foundBy;
 export const SEES = OPTIONS.sees;
 /** The usual lining where a kind is chosen, mm. */
 export const LINING: Partial<Record<(typeof KINDS)[number], number>> = {

@@ -18,7 +18,7 @@ const line = (part: Partial<StructureLine> = {}): StructureLine => ({
   at_mm: 1000,
   sd_mm: 2,
   chance: 1,
-  methods: ['scanner'],
+  found_by: ['scanner'],
   up_mm: 1000,
   lean_mm_per_m: 0,
   lean_sd: 1,
@@ -28,7 +28,7 @@ const line = (part: Partial<StructureLine> = {}): StructureLine => ({
 const point = (order: number, x: number, z: number, part: Partial<Fastener> = {}) =>
   ({ order, at: [x, z], surface: 'back', ...part }) as Fastener;
 const hole = (id: string, x: number, z: number, part: Partial<Detection> = {}) =>
-  ({ id, at: [x, z], surface: 'back', method: 'trial hole', sees: 'hit', ...part }) as Detection;
+  ({ id, at: [x, z], surface: 'back', found_by: 'trial hole', sees: 'hit', ...part }) as Detection;
 const corners = (path: string) =>
   [...path.matchAll(/([\d.]+),([\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
 const place = { width_mm: 3000, depth_mm: 600 };
@@ -91,7 +91,7 @@ describe('what a hole met', () => {
       hole('a', 400, 652, { sees: 'miss' }),
       hole('b', 405, 650),
       hole('c', 400, 652, { surface: 'left', sees: 'something else' }),
-      hole('d', 400, 652, { method: 'magnet', sees: 'screw' }),
+      hole('d', 400, 652, { found_by: 'magnet', sees: 'screw' }),
     ];
     expect(metAt(point(1, 400, 652), found)?.id).toBe('b');
     expect(metAt(point(1, 400, 652, { surface: 'left' }), found)?.id).toBe('c');

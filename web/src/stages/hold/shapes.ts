@@ -85,7 +85,7 @@ export function metAt(point: Fastener, found: readonly Detection[], same = 12): 
   return (
     found.findLast(
       (d) =>
-        d.method === 'trial hole' &&
+        d.found_by === 'trial hole' &&
         (d.surface ?? 'back') === (point.surface ?? 'back') &&
         Math.hypot(d.at[0] - point.at[0], d.at[1] - point.at[1]) < same,
     ) ?? null

@@ -191,9 +191,9 @@
   {#each [['left_mm', 'To scribe off, left'], ['right_mm', 'To scribe off, right']] as const as [key, label] (key)}
     <LengthField
       {label}
-      value={u.spare?.[key] ?? 0}
+      value={u.scribe_allowance?.[key] ?? 0}
       least={0}
-      onchange={(mm) => p.onchange({ spare: { ...u.spare, [key]: mm! } })}
+      onchange={(mm) => p.onchange({ scribe_allowance: { ...u.scribe_allowance, [key]: mm! } })}
     />
   {/each}
   {#if flat}

@@ -6,8 +6,8 @@ from dataclasses import dataclass, field
 
 from wobble.core.axes import SURFACE_AXES, SurfaceName
 from wobble.core.fit.level.plan import Plan
-from wobble.core.fit.result import Whole
-from wobble.core.fit.run.ground import Ground
+from wobble.core.fit.result import FitResult
+from wobble.core.fit.run.contact import FloorContact
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import FixedTop, Job, Place, ShimKit, Spot
 from wobble.core.length import LengthUnit, format_length
@@ -21,10 +21,10 @@ class Case:
     survey: Survey
     place: Place
     kit: ShimKit
-    ground: Ground | None = None
+    contact: FloorContact | None = None
     plan: Plan | None = None
-    asked: FixedTop | None = None
-    whole: Whole = field(default_factory=Whole)
+    fixed_top: FixedTop | None = None
+    fitted: FitResult = field(default_factory=FitResult)
 
     @property
     def units(self) -> LengthUnit:

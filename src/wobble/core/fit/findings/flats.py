@@ -13,7 +13,7 @@ from wobble.core.fit.overhead.hangers import hangs_from_ceiling
 
 def flat_parts(case: Case) -> Iterator[Finding]:
     """Tops and shelves: whether they get in, how they sag, what the wood does."""
-    made = {part.unit for part in case.whole.flats}
+    made = {part.unit for part in case.fitted.flats}
     for unit in case.place.units if case.plan is not None else ():
         if unit.flat and unit.id not in made:
             yield Finding(
@@ -24,7 +24,7 @@ def flat_parts(case: Case) -> Iterator[Finding]:
                 text="Where it lies, what it is cut to stands past its other end. Check which walls it meets, and from "
                 "which line they were read.",
             )
-    for part in case.whole.flats:
+    for part in case.fitted.flats:
         name = unit_name(case, part.unit)
         if part.tilt is not None and max(part.tilt.straight, part.tilt.tilted) < SURE:
             yield Finding(
@@ -85,7 +85,7 @@ def racks(case: Case) -> Iterator[Finding]:
     for unit in case.place.units:
         if not hangs_from_ceiling(unit):
             continue
-        mine = [h for h in case.whole.hangers if h.unit == unit.id]
+        mine = [h for h in case.fitted.hangers if h.unit == unit.id]
         if not mine:
             yield Finding(
                 code="rack-ceiling-unknown",

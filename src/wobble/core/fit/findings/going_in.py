@@ -17,7 +17,7 @@ from wobble.core.job.unit import ScrewFeet
 def way_in(case: Case) -> Iterator[Finding]:
     """What does not get to its place, with what would work; else the order in which all go."""
     blocked = False
-    for going in case.whole.access:
+    for going in case.fitted.access:
         for step in going.passes:
             if step.key == "walls" or (step.goes and step.chance >= SURE):
                 continue
@@ -37,8 +37,8 @@ def way_in(case: Case) -> Iterator[Finding]:
                 caution=going.caution,
                 about=(going.unit, step.key),
             )
-    if case.whole.access and not blocked and all(g.goes_in for g in case.whole.access):
-        yield _order(case, case.whole.access)
+    if case.fitted.access and not blocked and all(g.goes_in for g in case.fitted.access):
+        yield _order(case, case.fitted.access)
 
 
 def _order(case: Case, goings: tuple[Access, ...]) -> Finding:
@@ -56,7 +56,7 @@ def _order(case: Case, goings: tuple[Access, ...]) -> Finding:
 
 def feet_and_legs(case: Case) -> Iterator[Finding]:
     """Screw feet past their thread, and legs that are too short."""
-    feet = case.whole.feet
+    feet = case.fitted.feet
     past = [f for f in feet if not f.reaches]
     if past:
         worst = max(past, key=lambda f: _past(case, f))
@@ -79,7 +79,7 @@ def feet_and_legs(case: Case) -> Iterator[Finding]:
             text="Set them by count with the unit on its back, in the order of the list; then stand it up.",
             figure=max((f.long for f in feet), key=lambda long: long.value_mm),
         )
-    short = [leg for leg in case.whole.legs if leg.cut_mm < 0]
+    short = [leg for leg in case.fitted.legs if leg.cut_mm < 0]
     if short:
         yield Finding(
             code="legs-short",

@@ -19,9 +19,9 @@ MOST_CUT_MM = 25.0
 
 def untied(case: Case) -> Iterator[Finding]:
     """A fixed top means nothing when no line of known height ties the floor to the mark."""
-    if case.ground is None or case.ground.high_spot.tied:
+    if case.contact is None or case.contact.high_spot.tied:
         return
-    if case.asked:
+    if case.fixed_top:
         yield Finding(
             code="height-unknown",
             severity="stop",
@@ -40,10 +40,10 @@ def untied(case: Case) -> Iterator[Finding]:
 
 def base_height(case: Case) -> Iterator[Finding]:
     """Where level starts, and what must come off the base for it."""
-    if case.plan is None or case.ground is None:
+    if case.plan is None or case.contact is None:
         return
     base = case.plan.base
-    if not case.ground.on_floor:
+    if not case.contact.on_floor:
         yield Finding(
             code="heights-from-mark",
             severity="fine",
@@ -86,7 +86,7 @@ def _cut(case: Case, where: str) -> Finding:
     over = base.over_high_spot
     turned = tuple(replace(step, sign=-1 if step.sign == 1 else 1) for step in over.working[::-1])
     figure = Figure(value_mm=base.deepest_cut_mm, sd_mm=over.sd_mm, working=turned)
-    if case.asked is not None and base.deepest_cut_mm > MOST_CUT_MM:
+    if case.fixed_top is not None and base.deepest_cut_mm > MOST_CUT_MM:
         return Finding(
             code="top-too-low",
             severity="stop",

@@ -63,7 +63,7 @@ def heights(case: Case) -> Iterator[Finding]:
                 text=f"Its top would be {say(case, top)} up; the place is said to be {say(case, place.height_mm)} "
                 "high.",
             )
-        if unit.over_base_mm < -OVER_MM and (case.ground is None or case.ground.on_floor):
+        if unit.over_base_mm < -OVER_MM and (case.contact is None or case.contact.on_floor):
             yield Finding(
                 code="under-floor",
                 severity="stop",
@@ -128,7 +128,7 @@ def no_opening(case: Case) -> Iterator[Finding]:
     board, mullion = closing.board_mm, max(closing.mullion_mm, closing.board_mm)
     for unit in case.place.units:
         boxed = not unit.flat and unit.kind not in ("panel", "face frame", "base frame", "rack", "platform")
-        wide = opening_mm(unit, board, mullion if closing.school == "face frame first" else board)
+        wide = opening_mm(unit, board, mullion if closing.method == "face frame first" else board)
         if boxed and wide <= 0:
             yield Finding(
                 code="no-opening",

@@ -19,7 +19,7 @@ CARRIED_MM = 0.05
 
 def between_walls(case: Case) -> Iterator[Finding]:
     """Whether the run goes between its walls, and where it is tightest."""
-    for sides in case.whole.sides:
+    for sides in case.fitted.sides:
         open_ = sides.opening
         if open_ is None:
             continue
@@ -77,7 +77,7 @@ TIER_NAMES: dict[TierName, str] = {"standing": "The run", "stacked": "What stand
 
 def into_walls(case: Case) -> Iterator[Finding]:
     """A unit that stands into a wall where it is drawn, however wide the opening is."""
-    for sides in case.whole.sides:
+    for sides in case.fitted.sides:
         crossed = sides.opening is not None and sides.opening.least.value_mm <= 0
         wide = sides.opening is not None and sides.opening.chance < SURE
         for filler in sides.fillers:
@@ -100,7 +100,7 @@ def into_walls(case: Case) -> Iterator[Finding]:
 
 def drawers_past_frame(case: Case) -> Iterator[Finding]:
     """Drawers behind a face frame run past its lips only when their slides are packed out to the openings."""
-    for sides in case.whole.sides:
+    for sides in case.fitted.sides:
         for divider in sides.frame.dividers if sides.frame is not None else ():
             unit = next((u for u in case.place.units if u.id == divider.unit), None)
             if unit is not None and unit.front.opens == "drawers" and divider.spacer_mm > TOUCH_MM:
@@ -133,7 +133,7 @@ def _narrower(case: Case, sides: Sides) -> str:
 
 def fillers(case: Case) -> Iterator[Finding]:
     """What closes each side, and whether doors and drawers work beside it."""
-    for sides in case.whole.sides:
+    for sides in case.fitted.sides:
         for filler in sides.fillers:
             where = f"{filler.side} of {unit_name(case, filler.unit)}"
             if filler.needs is not None and filler.enough < SURE:
@@ -160,7 +160,7 @@ def fillers(case: Case) -> Iterator[Finding]:
 
 def spare_material(case: Case) -> Iterator[Finding]:
     """Edges that have less to scribe off than the wall asks for."""
-    for scribe in case.whole.scribes:
+    for scribe in case.fitted.scribes:
         if scribe.blank_mm == 0 and scribe.there_mm < scribe.needed_mm - CARRIED_MM:
             yield Finding(
                 code="scribe-allowance",
@@ -174,7 +174,7 @@ def spare_material(case: Case) -> Iterator[Finding]:
 
 def door_swings(case: Case) -> Iterator[Finding]:
     """Doors that something else than a wall keeps from opening square; walls are told with the gap beside them."""
-    for swing in case.whole.swings:
+    for swing in case.fitted.swings:
         if swing.square >= SURE or swing.by_what in ("wall", "hinge"):
             continue
         yield Finding(
@@ -189,7 +189,7 @@ def door_swings(case: Case) -> Iterator[Finding]:
 
 def face_frames(case: Case) -> Iterator[Finding]:
     """Boxes behind a face frame that do not go in as drawn."""
-    for sides in case.whole.sides:
+    for sides in case.fitted.sides:
         if sides.frame is not None and sides.frame.too_wide_mm > 0:
             yield Finding(
                 code="box-behind-frame",

@@ -25,7 +25,7 @@ SEAT_UNDER_TABLE_MM = (260.0, 310.0)
 
 def obstacles(case: Case) -> Iterator[Finding]:
     """What is done about each thing in the way."""
-    for item in case.whole.cutouts:
+    for item in case.fitted.cutouts:
         obstacle = next((m for m in case.place.obstacles if m.id == item.obstacle), None)
         thing = obstacle.name if obstacle is not None else "Air"
         yield Finding(
@@ -40,10 +40,10 @@ def obstacles(case: Case) -> Iterator[Finding]:
 
 def usual_heights(case: Case) -> Iterator[Finding]:
     """A top that is asked for at a height that people do not find usual, or a seat under a table that is not."""
-    if case.asked is None or case.asked.to not in USUAL_TOPS_MM:
+    if case.fixed_top is None or case.fixed_top.to not in USUAL_TOPS_MM:
         return
-    low, high = USUAL_TOPS_MM[case.asked.to]
-    over_floor = case.asked.top_mm - (case.ground.high_spot.value_mm if case.ground else 0.0)
+    low, high = USUAL_TOPS_MM[case.fixed_top.to]
+    over_floor = case.fixed_top.top_mm - (case.contact.high_spot.value_mm if case.contact else 0.0)
     if low <= over_floor <= high:
         return
     low_seat, high_seat = SEAT_UNDER_TABLE_MM
@@ -52,9 +52,9 @@ def usual_heights(case: Case) -> Iterator[Finding]:
     yield Finding(
         code="unusual-height",
         severity="mind",
-        title=f"An unusual height for {case.asked.to}",
+        title=f"An unusual height for {case.fixed_top.to}",
         text=f"{say(case, abs(over_floor))} {side} the floor; usual is {say(case, low)} to {say(case, high)}. "
-        "Sit, stand or lay a board on it before you build." + (seat if case.asked.to == "a seat" else ""),
+        "Sit, stand or lay a board on it before you build." + (seat if case.fixed_top.to == "a seat" else ""),
     )
 
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from wobble.core.figure import Figure, Step
-from wobble.core.fit.run.ground import Ground
+from wobble.core.fit.run.contact import FloorContact
 from wobble.core.fit.run.supports import Support
 from wobble.core.job import Unit, Value
 from wobble.core.job.unit import Legs, ScrewFeet
@@ -59,11 +59,11 @@ class Carried:
     gap: Figure
 
 
-def feet(ground: Ground, carried: tuple[Carried, ...]) -> tuple[Foot, ...]:
+def feet(contact: FloorContact, carried: tuple[Carried, ...]) -> tuple[Foot, ...]:
     """Return every screw foot of a run in the order in which to set them."""
-    units = {u.id: u for u in ground.units}
+    units = {u.id: u for u in contact.units}
     mine = [c for c in carried if isinstance(units[c.support.unit].standing, ScrewFeet)]
-    x_high = ground.high_spot.at[0]
+    x_high = contact.high_spot.at[0]
     order = {u: i for i, u in enumerate(_outwards(list(units.values()), x_high))}
     mine.sort(key=lambda c: (order[c.support.unit], CORNERS.index(c.support.corner)))
     return tuple(_foot(units[c.support.unit], c, i + 1) for i, c in enumerate(mine))
@@ -107,9 +107,9 @@ def _foot(unit: Unit, carried: Carried, order: int) -> Foot:
     )
 
 
-def legs(ground: Ground, carried: tuple[Carried, ...]) -> tuple[Leg, ...]:
+def legs(contact: FloorContact, carried: tuple[Carried, ...]) -> tuple[Leg, ...]:
     """Return every leg of a run that is cut to length."""
-    units = {u.id: u for u in ground.units}
+    units = {u.id: u for u in contact.units}
     out = []
     for c in carried:
         standing = units[c.support.unit].standing

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from wobble.core.confidence import SURE
 from wobble.core.figure import Figure, Step, quantile
-from wobble.core.fit.run.ground import Ground, HighPoint
+from wobble.core.fit.run.contact import FloorContact, HighPoint
 from wobble.core.fit.run.supports import Fixing
 from wobble.core.fit.run.tiers import right_under
 from wobble.core.gauge.shares import shares
@@ -86,18 +86,18 @@ class Plan(Value, frozen=True, kw_only=True):
     trades: tuple[Trade, ...]
 
 
-def plan(ground: Ground, datum: Datum, kit: ShimKit) -> Plan:
+def plan(contact: FloorContact, datum: Datum, kit: ShimKit) -> Plan:
     """Return what a datum means for every support and fixing of a run."""
-    base = plan_base(ground, datum)
-    shims = _shims(ground, base, kit)
-    packings = _packings(ground, base, kit)
-    line = _back_line(ground)
+    base = plan_base(contact, datum)
+    shims = _shims(contact, base, kit)
+    packings = _packings(contact, base, kit)
+    line = _back_line(contact)
     return Plan(
         base=base,
         shims=shims,
         packings=packings,
         back_line=line,
-        trades=tuple(trade(ground, over, kit) for over in CURVE_MM),
+        trades=tuple(trade(contact, over, kit) for over in CURVE_MM),
     )
 
 
@@ -112,18 +112,18 @@ def _high_step(point: HighPoint, label: str, surface: SurfaceName) -> Step:
     )
 
 
-def plan_base(ground: Ground, datum: Datum) -> Base:
+def plan_base(contact: FloorContact, datum: Datum) -> Base:
     """Return where a datum puts the undersides of the units."""
-    high = ground.high_spot
-    units = ground.units
+    high = contact.high_spot
+    units = contact.units
     high_step = (
         _high_step(high, "Highest floor under the run", "floor")
-        if ground.on_floor
+        if contact.on_floor
         else Step(label="The datum mark", value_mm=0.0)
     )
     match datum:
         case FixedTop(top_mm=top):
-            tallest = run_height(ground.units)
+            tallest = run_height(contact.units)
             height = top - datum.cushion_mm - tallest
             steps: tuple[Step, ...] = (
                 Step(label="Top asked for, over the datum mark", value_mm=top),
@@ -164,11 +164,11 @@ def _taken_away(step: Step) -> Step:
     return replace(step, sign=-1)
 
 
-def _shims(ground: Ground, base: Base, kit: ShimKit) -> tuple[Shim, ...]:
-    floor, sd = ground.floor_at_supports.mean, ground.floor_at_supports.sd
-    standing = {u.id: u.standing for u in ground.units}
+def _shims(contact: FloorContact, base: Base, kit: ShimKit) -> tuple[Shim, ...]:
+    floor, sd = contact.floor_at_supports.mean, contact.floor_at_supports.sd
+    standing = {u.id: u.standing for u in contact.units}
     shims = []
-    for i, support in enumerate(ground.supports):
+    for i, support in enumerate(contact.supports):
         gap = base.height.value_mm - float(floor[i])
         working = (
             Step(label="Base height", value_mm=base.height.value_mm),
@@ -179,7 +179,7 @@ def _shims(ground: Ground, base: Base, kit: ShimKit) -> tuple[Shim, ...]:
                 sign=-1,
                 value_mm=float(floor[i]),
                 sd_mm=float(sd[i]),
-                rests_on=ground.floor_rests_on[i],
+                rests_on=contact.floor_rests_on[i],
             ),
         )
         shims.append(
@@ -206,23 +206,23 @@ def _under(standing: Standing, gap_mm: float, kit: ShimKit) -> Filling:
             return fill(gap_mm, kit)
 
 
-def _packings(ground: Ground, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
-    return packings_at(ground, base, kit, ground.fixings)
+def _packings(contact: FloorContact, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
+    return packings_at(contact, base, kit, contact.fixings)
 
 
-def packings_at(ground: Ground, base: Base, kit: ShimKit, fixings: tuple[Fixing, ...]) -> tuple[Packing, ...]:
+def packings_at(contact: FloorContact, base: Base, kit: ShimKit, fixings: tuple[Fixing, ...]) -> tuple[Packing, ...]:
     """Return the packing behind each of some fixings; what hangs counts from a line of its own."""
-    if ground.back_high is None:
+    if contact.back_high is None:
         return ()
-    units = {u.id: u for u in ground.units}
-    hung = {f.id for f in fixings if ground.hung_high is not None and not units[f.unit].stands}
+    units = {u.id: u for u in contact.units}
+    hung = {f.id for f in fixings if contact.hung_high is not None and not units[f.unit].stands}
     found: dict[str, Packing] = {}
     for high, line, mine in (
-        (ground.back_high, ground.back_line_mm, [f for f in fixings if f.id not in hung]),
-        (ground.hung_high, ground.hung_line_mm, [f for f in fixings if f.id in hung]),
+        (contact.back_high, contact.back_line_mm, [f for f in fixings if f.id not in hung]),
+        (contact.hung_high, contact.hung_line_mm, [f for f in fixings if f.id in hung]),
     ):
         if high is not None and mine:
-            found |= _packed(ground, base, kit, _Behind(high, line, tuple(mine)))
+            found |= _packed(contact, base, kit, _Behind(high, line, tuple(mine)))
     return tuple(found[f.id] for f in fixings)
 
 
@@ -235,11 +235,11 @@ class _Behind:
     fixings: tuple[Fixing, ...]
 
 
-def _packed(ground: Ground, base: Base, kit: ShimKit, behind: _Behind) -> dict[str, Packing]:
+def _packed(contact: FloorContact, base: Base, kit: ShimKit, behind: _Behind) -> dict[str, Packing]:
     high = behind.high
     height = base.height.value_mm
     spots = np.asarray([(f.x_mm, height + f.over_base_mm) for f in behind.fixings], dtype=float)
-    adjustment = ground.survey.adjustment
+    adjustment = contact.survey.adjustment
     if high.tied:
         wall, sd = adjustment.mean_and_sd(("back", spots))
         shift = 0.0
@@ -247,13 +247,13 @@ def _packed(ground: Ground, base: Base, kit: ShimKit, behind: _Behind) -> dict[s
         joint = adjustment.at(("back", np.vstack([spots, [high.at]])))
         column = joint.covariance[:, -1]
         sd = np.sqrt(np.maximum(np.diag(joint.covariance) - 2 * column + column[-1], 0.0))[:-1]
-        shift = float(joint.mean[-1]) - ground.turn * high.at[0]
+        shift = float(joint.mean[-1]) - contact.turn * high.at[0]
         wall = joint.mean[:-1]
-    rests = shares(ground.survey, "back", spots)
-    out = {u.id: u.out_mm for u in ground.units}
+    rests = shares(contact.survey, "back", spots)
+    out = {u.id: u.out_mm for u in contact.units}
     packings = {}
     for i, fixing in enumerate(behind.fixings):
-        line = behind.line_mm + ground.turn * fixing.x_mm + out[fixing.unit]
+        line = behind.line_mm + contact.turn * fixing.x_mm + out[fixing.unit]
         surface = float(wall[i]) - shift
         at = (float(spots[i, 0]), float(spots[i, 1]))
         working = (
@@ -280,22 +280,22 @@ def _packed(ground: Ground, base: Base, kit: ShimKit, behind: _Behind) -> dict[s
     return packings
 
 
-def _back_line(ground: Ground) -> Figure | None:
-    high = ground.back_high
+def _back_line(contact: FloorContact) -> Figure | None:
+    high = contact.back_high
     if high is None:
         return None
-    off = ground.back_line.off_mm
+    off = contact.back_line.off_mm
     steps = (
         _high_step(high, "Proudest wall behind the run", "back"),
         Step(label="Kept clear of it", value_mm=off),
     )
-    return Figure(value_mm=ground.back_line_mm, sd_mm=high.sd_mm, working=steps)
+    return Figure(value_mm=contact.back_line_mm, sd_mm=high.sd_mm, working=steps)
 
 
-def trade(ground: Ground, over_mm: float, kit: ShimKit) -> Trade:
+def trade(contact: FloorContact, over_mm: float, kit: ShimKit) -> Trade:
     """Return what a base height costs that stands `over_mm` over the high spot."""
-    height = ground.high_spot.value_mm + over_mm
-    gaps = height - ground.floor_at_supports.mean
+    height = contact.high_spot.value_mm + over_mm
+    gaps = height - contact.floor_at_supports.mean
     return Trade(
         over_mm=over_mm,
         n_shims=int((gaps > kit.tolerance_mm).sum()),

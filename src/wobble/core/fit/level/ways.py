@@ -1,4 +1,4 @@
-"""The schools of making level, and of the line that the backs stand on, each with what it costs here."""
+"""The methods of making level, and of the line that the backs stand on, each with what it costs here."""
 
 from __future__ import annotations
 
@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from wobble.core.fit.level.feet import Foot
 from wobble.core.fit.level.plan import Plan
-from wobble.core.fit.run.ground import Ground
+from wobble.core.fit.run.contact import FloorContact
 from wobble.core.fit.run.supports import FRAME_STEP_MM
 from wobble.core.fit.surfaces.walls import Drawn, Walls
 from wobble.core.gauge.prior import Floats
@@ -21,14 +21,14 @@ MOST_SCRIBED_MM = 25.0
 """What can be scribed off a base without its toe-kick looking crooked."""
 LINE_SPREAD_MM = 0.5
 
-LevelSchoolName = Literal["shims", "base frame", "screw feet", "scribe the base down"]
-LineSchoolName = Literal["as it is", "parallel to the back", "square to the left wall", "square to the right wall"]
+LevelMethodName = Literal["shims", "base frame", "screw feet", "scribe the base down"]
+LineMethodName = Literal["as it is", "parallel to the back", "square to the left wall", "square to the right wall"]
 
 
-class LevelSchool(Value, frozen=True, kw_only=True):
+class LevelMethod(Value, frozen=True, kw_only=True):
     """One way of making the run level: how many places are set, the largest correction, and whether it works here."""
 
-    school: LevelSchoolName
+    method: LevelMethodName
     works: bool
     places: int
     largest_mm: float
@@ -36,10 +36,10 @@ class LevelSchool(Value, frozen=True, kw_only=True):
     proposed: bool = False
 
 
-class LineSchool(Value, frozen=True, kw_only=True):
+class LineMethod(Value, frozen=True, kw_only=True):
     """One line for the backs: its turn, the deepest packing behind, and how much the gap grows from left to right."""
 
-    school: LineSchoolName
+    method: LineMethodName
     turn_mm_per_m: float
     deepest_mm: float
     taper_mm: float
@@ -47,14 +47,14 @@ class LineSchool(Value, frozen=True, kw_only=True):
     proposed: bool = False
 
 
-def level_schools(
-    ground: Ground, plan: Plan, feet: tuple[Foot, ...], kit: ShimKit, units: LengthUnit
-) -> tuple[LevelSchool, ...]:
+def level_methods(
+    contact: FloorContact, plan: Plan, feet: tuple[Foot, ...], kit: ShimKit, units: LengthUnit
+) -> tuple[LevelMethod, ...]:
     """Return the ways of making this run level under the datum that was decided."""
     gaps = np.asarray([s.gap.value_mm for s in plan.shims])
     if not len(gaps):
         return ()
-    standing = [u for u in ground.units if u.stands]
+    standing = [u for u in contact.units if u.stands]
     long = max(u.right_mm for u in standing) - min(u.x_mm for u in standing)
     frame_places = 2 * (int(np.ceil(long / FRAME_STEP_MM)) + 1)
     largest, n = float(gaps.max()), int((gaps > kit.tolerance_mm).sum())
@@ -63,8 +63,8 @@ def level_schools(
     out_of_reach = sum(not f.reaches for f in feet)
     spread = float(np.ptp(gaps))
     found = (
-        LevelSchool(
-            school="screw feet",
+        LevelMethod(
+            method="screw feet",
             works=have_feet and not out_of_reach,
             places=len(feet),
             largest_mm=max((abs(f.long.value_mm - f.now_mm) for f in feet), default=0.0),
@@ -72,54 +72,54 @@ def level_schools(
             if not have_feet
             else (f"{out_of_reach} past their thread" if out_of_reach else "set by count, each foot once"),
         ),
-        LevelSchool(
-            school="shims",
+        LevelMethod(
+            method="shims",
             works=blocks == 0,
             places=n,
             largest_mm=max(largest, 0.0),
             reason="each unit by itself, nothing to build" if not blocks else f"{blocks} gaps past the kit",
         ),
-        LevelSchool(
-            school="base frame",
+        LevelMethod(
+            method="base frame",
             works=True,
             places=frame_places,
             largest_mm=max(largest, 0.0),
             reason=f"levelled once, all units set on it; costs {format_length(80.0, units)} of height and timber",
         ),
-        LevelSchool(
-            school="scribe the base down",
+        LevelMethod(
+            method="scribe the base down",
             works=spread <= MOST_SCRIBED_MM,
             places=2 * len(standing),
             largest_mm=spread,
             reason="no gap to cover at the foot, but each side is cut to the floor",
         ),
     )
-    best = next(s.school for s in found if s.works)
-    return tuple(replace(s, proposed=s.school == best) for s in found)
+    best = next(s.method for s in found if s.works)
+    return tuple(replace(s, proposed=s.method == best) for s in found)
 
 
-def line_schools(ground: Ground, walls: Walls, units: LengthUnit) -> tuple[LineSchool, ...]:
+def line_methods(contact: FloorContact, walls: Walls, units: LengthUnit) -> tuple[LineMethod, ...]:
     """Return the lines on which the backs may stand; empty where the back is not measured."""
-    if ground.back_area is None:
+    if contact.back_area is None:
         return ()
-    area, wall = ground.back_area, ground.back_mean
-    now = ground.turn
+    area, wall = contact.back_area, contact.back_mean
+    now = contact.turn
     best = float(np.polyfit(area[:, 0], wall, 1)[0])
-    turns: list[tuple[LineSchoolName, float]] = [("as it is", now), ("parallel to the back", best)]
+    turns: list[tuple[LineMethodName, float]] = [("as it is", now), ("parallel to the back", best)]
     if walls.left is not None:
         turns.append(("square to the left wall", -_slope(walls.left)))
     if walls.right is not None:
         turns.append(("square to the right wall", -_slope(walls.right)))
     found = []
-    for school, turn in turns:
+    for method, turn in turns:
         deepest, taper = _behind(area, wall, turn)
         found.append(
-            LineSchool(
-                school=school,
+            LineMethod(
+                method=method,
                 turn_mm_per_m=round(turn * 1000.0, 1),
                 deepest_mm=deepest,
                 taper_mm=taper,
-                reason=_why(school, deepest, taper, units),
+                reason=_why(method, deepest, taper, units),
             )
         )
     least = min(found, key=lambda s: s.deepest_mm)
@@ -139,9 +139,9 @@ def _behind(area: Floats, wall: Floats, turn: float) -> tuple[float, float]:
     return float(gap.max()), float(np.polyfit(area[:, 0], gap, 1)[0] * np.ptp(area[:, 0]))
 
 
-def _why(school: LineSchoolName, deepest: float, taper: float, units: LengthUnit) -> str:
+def _why(method: LineMethodName, deepest: float, taper: float, units: LengthUnit) -> str:
     deep, wide = format_length(deepest, units), format_length(abs(taper), units)
-    match school:
+    match method:
         case "as it is":
             return f"to {deep} behind it, {wide} more at one end"
         case "parallel to the back":

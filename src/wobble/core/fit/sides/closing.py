@@ -1,4 +1,4 @@
-"""How a run is closed against its side walls: fillers with their taper and blank, and the schools compared."""
+"""How a run is closed against its side walls: fillers with their taper and blank, and the methods compared."""
 
 from __future__ import annotations
 
@@ -11,8 +11,8 @@ from wobble.core.figure import Figure, Step, quantile
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import Tier, TierName, tiers, upright
 from wobble.core.fit.sides.face_frame import FaceFrame, face_frame
+from wobble.core.fit.sides.methods import Filler, SideMethod, SideName, side_methods
 from wobble.core.fit.sides.openings import Opening, before_front, opening, profile, side_gaps
-from wobble.core.fit.sides.schools import Filler, SideName, SideSchool, side_schools
 from wobble.core.fit.sides.swings import HANDLE_MARGIN_MM, Door
 from wobble.core.fit.surfaces.walls import Drawn, Walls
 from wobble.core.gauge.prior import Floats
@@ -35,7 +35,7 @@ class Sides(Value, frozen=True, kw_only=True):
         tier: Which. opening: The smallest opening; None where not both walls are known.
         moved_mm: How far the split moves the run from where it was drawn. fillers: At each wall that is known and near.
         open: Sides that stay open, their walls being far.
-        schools: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
+        methods: Compared. made_mm: The width that each made-to-measure unit of the tier may have; None without such.
         box_mm: Width of the undersized box behind a face frame; None where not both walls are known.
         frame_mm: Width of the face frame's blank; None likewise.
         frame: The face frame as it must be made, where that is how the sides are closed.
@@ -45,7 +45,7 @@ class Sides(Value, frozen=True, kw_only=True):
     opening: Opening | None
     moved_mm: float
     fillers: tuple[Filler, ...]
-    schools: tuple[SideSchool, ...]
+    methods: tuple[SideMethod, ...]
     made_mm: float | None
     box_mm: float | None
     frame_mm: float | None
@@ -142,7 +142,7 @@ def sides(
                 opening=open_,
                 moved_mm=moved.get(tier.name, 0.0),
                 fillers=fillers,
-                schools=side_schools(tier, fillers, open_, closing, units) if fillers else (),
+                methods=side_methods(tier, fillers, open_, closing, units) if fillers else (),
                 open=far,
                 made_mm=None if open_ is None else _made(tier, open_, closing),
                 box_mm=box,
@@ -156,7 +156,7 @@ def sides(
 def _face_frame(
     tier: Tier, fillers: tuple[Filler, ...], frame: float | None, box: float | None, closing: Closing
 ) -> FaceFrame | None:
-    if closing.school != "face frame first" or frame is None or box is None:
+    if closing.method != "face frame first" or frame is None or box is None:
         return None
     if min(f.least.value_mm for f in fillers) + closing.board_mm <= 0:  # the run stands into a wall: that is told
         return None
@@ -174,8 +174,8 @@ def _made(tier: Tier, open_: Opening, closing: Closing) -> float | None:
     if not made:
         return None
     used = tier.width_mm - sum(u.width_mm for u in made)
-    fillers = 2 * closing.least_filler_mm if closing.school == "fillers" else 0.0
-    if closing.school == "shadow gap":
+    fillers = 2 * closing.least_filler_mm if closing.method == "fillers" else 0.0
+    if closing.method == "shadow gap":
         fillers = 2 * closing.shadow_mm
     wide = float(math.floor((open_.sure_mm - closing.clearance_mm - fillers - used) / len(made)))
     return wide if wide > 0 else None

@@ -12,23 +12,23 @@ from wobble.core.job import Place
 
 
 def side_scribes(survey: Survey, place: Place, found: tuple[Sides, ...]) -> tuple[Scribe, ...]:
-    """Return the cut line of every strip or panel that is scribed to a side wall under the school chosen."""
+    """Return the cut line of every strip or panel that is scribed to a side wall under the method chosen."""
     closing = place.closing
-    if closing.school not in ("fillers", "end panel", "face frame first"):
+    if closing.method not in ("fillers", "end panel", "face frame first"):
         return ()
     names = {u.id: u for u in place.units}
     out = []
     for side in found:
         for f in side.fillers:
             unit = names[f.unit]
-            own = closing.school == "end panel"
-            there = (unit.spare.left_mm if f.side == "left" else unit.spare.right_mm) if own else 0.0
+            own = closing.method == "end panel"
+            there = unit.scribe_allowance.at(f.side) if own else 0.0
             low = f.profile[0][0]
             piece = {
                 "fillers": f"{f.side} filler at {unit.name}",
                 "end panel": f"{unit.name}, {f.side} panel",
                 "face frame first": f"face frame before {unit.name}, {f.side} stile",
-            }[closing.school]
+            }[closing.method]
             out.append(
                 scribe(
                     survey,

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from wobble.core.fit.run.ground import N_DRAWS, SEED
+from wobble.core.fit.run.contact import N_DRAWS, SEED
 from wobble.core.gauge.adjust import draws
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey

@@ -8,7 +8,7 @@ from collections.abc import Iterator
 from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
-from wobble.core.hold.fastened.asked import Asked, Held, Holding, asked_of, fastened
+from wobble.core.hold.fastened.required import Held, Holding, Required, fastened, required_of
 from wobble.core.hold.fastened.words import caution, instead, working
 from wobble.core.hold.loads import weight_kg
 from wobble.core.hold.rests.battens import split_batten
@@ -38,13 +38,13 @@ def hold(context: Context, order: tuple[str, ...] = ()) -> Holding:
     """
     place = {id_: i for i, id_ in enumerate(order)}
     units = sorted((u for u in context.place.units if fastened(u)), key=lambda u: (place.get(u.id, len(place)), u.x_mm))
-    asked = {unit.id: asked_of(context, unit) for unit in units}
-    on_ledgers = _ledgers(context, asked)
+    required = {unit.id: required_of(context, unit) for unit in units}
+    on_ledgers = _ledgers(context, required)
     out: list[Held] = []
     screws: list[Fastener] = []
     for unit in units:
         mine = on_ledgers.get(unit.id)
-        held, driven = _held(context, asked[unit.id], mine[0] if mine is not None else None)
+        held, driven = _held(context, required[unit.id], mine[0] if mine is not None else None)
         if mine is not None and mine[0].units[0] == unit.id:
             driven = (*_in_order(mine[1]), *driven)
         held, driven = _shared(held, driven, out, screws)
@@ -55,10 +55,10 @@ def hold(context: Context, order: tuple[str, ...] = ()) -> Holding:
     return Holding(tuple(out), tuple(ledgers.values()), tuple(screws))
 
 
-def _ledgers(context: Context, asked: dict[str, Asked]) -> dict[str, tuple[Ledger, tuple[Candidate, ...]]]:
+def _ledgers(context: Context, required: dict[str, Required]) -> dict[str, tuple[Ledger, tuple[Candidate, ...]]]:
     """Return one ledger for every row of units side by side of which one needs or wants it, by each unit's id."""
     out: dict[str, tuple[Ledger, tuple[Candidate, ...]]] = {}
-    for row in _rows([a for a in asked.values() if not a.carried and a.through.part != "batten"]):
+    for row in _rows([a for a in required.values() if not a.carried and a.through.part != "batten"]):
         wanted = any(isinstance(a.unit.standing, Hung) and a.unit.standing.by == "ledger" for a in row)
         if not wanted and all(a.use <= 1 for a in row):
             continue
@@ -68,10 +68,10 @@ def _ledgers(context: Context, asked: dict[str, Asked]) -> dict[str, tuple[Ledge
     return out
 
 
-def _rows(asked: list[Asked]) -> Iterator[list[Asked]]:
+def _rows(required: list[Required]) -> Iterator[list[Required]]:
     """Yield units that hang side by side with their undersides level."""
-    row: list[Asked] = []
-    for one in sorted(asked, key=lambda a: (round(a.unit.over_base_mm), a.unit.x_mm)):
+    row: list[Required] = []
+    for one in sorted(required, key=lambda a: (round(a.unit.over_base_mm), a.unit.x_mm)):
         last = row[-1].unit if row else None
         level = last is not None and abs(last.over_base_mm - one.unit.over_base_mm) <= LEVEL_MM
         if last is not None and level and one.unit.x_mm - last.right_mm <= TOUCH_MM:
@@ -84,36 +84,36 @@ def _rows(asked: list[Asked]) -> Iterator[list[Asked]]:
         yield row
 
 
-def _held(context: Context, asked: Asked, rest: Ledger | None) -> tuple[Held, tuple[Fastener, ...]]:
-    unit, carried, hooked = asked.unit, asked.carried, asked.through.part == "batten"
-    chosen, use, weakest = list(asked.chosen), asked.use, asked.weakest
+def _held(context: Context, required: Required, rest: Ledger | None) -> tuple[Held, tuple[Fastener, ...]]:
+    unit, carried, hooked = required.unit, required.carried, required.through.part == "batten"
+    chosen, use, weakest = list(required.chosen), required.use, required.weakest
     if rest is not None:  # it rests: its own screws only hold it back
-        chosen, use, weakest = fewest(asked.found.candidates, 0.0, asked.pull)
-    tall = max(asked.heights)
+        chosen, use, weakest = fewest(required.found.candidates, 0.0, required.pull)
+    tall = max(required.heights)
     wants_timber = carried and (use > 1 or not chosen)
-    ground = ground_rail(context, unit, tall, asked.shear, asked.pull) if wants_timber else None
+    ground = ground_rail(context, unit, tall, required.shear, required.pull) if wants_timber else None
     if ground is not None:
         chosen, use = ground[1], ground[0].use
         weakest = min(chosen, key=lambda c: c.lateral_n)
     driven = _in_order(tuple(chosen))
     sure = all(f.bites >= SURE_TO_BITE for f in driven)
-    batten = split_batten(context, unit, asked.through.thick_mm) if hooked else None
+    batten = split_batten(context, unit, required.through.thick_mm) if hooked else None
     least = 1 if carried or rest is not None else 2
     holds = len(chosen) >= least and use <= 1.0 and (batten is None or batten.lifts)
-    said = instead(context, asked, len(chosen), batten, holds=holds, sure=sure)
+    said = instead(context, required, len(chosen), batten, holds=holds, sure=sure)
     held = Held(
         unit=unit.id,
         weight_kg=weight_kg(unit),
-        shear_n=asked.shear,
-        pull_n=asked.pull,
+        shear_n=required.shear,
+        pull_n=required.pull,
         fasteners=(),
         use=min(use, NOTHING_HOLDS),
         lateral_n=weakest.lateral_n if weakest else 0.0,
         withdrawal_n=weakest.withdrawal_n if weakest else 0.0,
-        working=working(context, asked, weakest),
+        working=working(context, required, weakest),
         enough=holds and sure,
         instead=said,
-        avoided=asked.found.avoided,
+        avoided=required.found.avoided,
         ledger=rest.id if rest is not None else "",
         batten=batten,
         ground=ground[0] if ground is not None else None,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import contents_words
 from wobble.core.hold.capacity.capacity import SHEET_SAFETY, WITHDRAWAL_SAFETY
-from wobble.core.hold.fastened.asked import Asked, fixing_heights
+from wobble.core.hold.fastened.required import Required, fixing_heights
 from wobble.core.hold.loads import tips, weight_kg
 from wobble.core.hold.rests.battens import SplitBatten
 from wobble.core.hold.screws import (
@@ -25,15 +25,15 @@ LOCKING = (
 MOST_MOVED_MM, MOVE_STEP_MM = 300.0, 5.0
 
 
-def working(context: Context, asked: Asked, weakest: Candidate | None) -> tuple[str, ...]:
+def working(context: Context, required: Required, weakest: Candidate | None) -> tuple[str, ...]:
     """Return how the verdict comes about, sentence by sentence."""
-    said = [f"{weight_kg(asked.unit):.0f} kg with what it holds ({contents_words(asked.unit)})."]
+    said = [f"{weight_kg(required.unit):.0f} kg with what it holds ({contents_words(required.unit)})."]
     thrown = context.backing.driving_g
-    if asked.carried:
-        said.append(f"It is carried from below; a hand at its top pulls the top row with {asked.pull:.0f} N.")
+    if required.carried:
+        said.append(f"It is carried from below; a hand at its top pulls the top row with {required.pull:.0f} N.")
     else:
         said.append(
-            f"Shear {asked.shear:.0f} N; half its depth over the top row's height pulls with {asked.pull:.0f} N."
+            f"Shear {required.shear:.0f} N; half its depth over the top row's height pulls with {required.pull:.0f} N."
         )
     if thrown:
         said.append(f"Driving, {thrown:g} of its weight throws it about: that is in both.")
@@ -62,7 +62,9 @@ def _safety(context: Context) -> str:
             )
 
 
-def instead(context: Context, asked: Asked, n: int, batten: SplitBatten | None, *, holds: bool, sure: bool) -> str:
+def instead(
+    context: Context, required: Required, n: int, batten: SplitBatten | None, *, holds: bool, sure: bool
+) -> str:
     """Return what to do where a unit does not hold, or what to mind where it does; "" where nothing is to be said."""
     kind = context.backing.kind
     if kind == "masonry" and context.backing.anchor is None:
@@ -79,19 +81,19 @@ def instead(context: Context, asked: Asked, n: int, batten: SplitBatten | None, 
             return "One stud only behind it: screw it to its neighbours too, so that it cannot turn."
         return ""
     if n < 2:
-        return _too_few(context, asked)
+        return _too_few(context, required)
     if batten is not None:
         return "More than the batten's screws hold: more studs, or let it rest on a ledger instead."
-    if asked.carried:
+    if required.carried:
         return "More pulls at its top than these hold: fix it higher up too, to more studs, and to its neighbours."
     if kind not in WOODEN:
         return "More than these hold: more rows of screws, a stronger anchor, or something to stand on."
     return "Rest it on a ledger along the wall, screwed into every stud, and let these screws only hold it back."
 
 
-def _too_few(context: Context, asked: Asked) -> str:
+def _too_few(context: Context, required: Required) -> str:
     """Return why too few screws hold: what is kept clear of and what is refused, before any want of studs."""
-    found = asked.found
+    found = required.found
     if found.avoided or found.refused:
         why = [f"kept clear of {w}" for w in found.avoided] + [REFUSED[r] for r in found.refused]
         return (
@@ -100,7 +102,7 @@ def _too_few(context: Context, asked: Asked) -> str:
         )
     if context.backing.kind == "masonry":
         return "It is too narrow for two anchors with their distance to its edges: hold it by its neighbours too."
-    moved = _moved(context, asked.unit)
+    moved = _moved(context, required.unit)
     return (
         f"Too few studs behind it: {moved}a rail or ledger over all studs of the run, screwed into each, carries "
         "it; or put blocking in."

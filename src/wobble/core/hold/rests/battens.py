@@ -58,7 +58,7 @@ def split_batten(context: Context, unit: Unit, thick_mm: float) -> SplitBatten:
     )
     spacers = []
     for (side, _), packing in zip(
-        sides, packings_at(context.ground, context.plan.base, context.kit, fixings), strict=False
+        sides, packings_at(context.contact, context.plan.base, context.kit, fixings), strict=False
     ):
         step = Step(label="Thickness of the batten", value_mm=thick_mm)
         thick = Figure(
@@ -89,7 +89,7 @@ def _room_above(context: Context, unit: Unit, top_mm: float) -> float | None:
         and u.x_mm < unit.right_mm
         and u.right_mm > unit.x_mm
     ]
-    survey = context.ground.survey
+    survey = context.contact.survey
     if "ceiling" in context.place.surfaces and survey.measured("ceiling"):
         spots = np.array([(x, unit.depth_mm / 2) for x in np.linspace(unit.x_mm, unit.right_mm, 5)])
         mean, sd = survey.adjustment.mean_and_sd(("ceiling", spots))

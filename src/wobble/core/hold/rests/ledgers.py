@@ -135,7 +135,7 @@ def ground_rail(
     fixings = tuple(
         Fixing(f"{unit.id}.ground.{x:.0f}", unit.id, "left", x, unit.over_base_mm + height_mm) for x in studs
     )
-    packings = packings_at(context.ground, context.plan.base, context.kit, fixings)
+    packings = packings_at(context.contact, context.plan.base, context.kit, fixings)
     least = min((p.gap.value_mm - 2 * p.gap.sd_mm for p in packings), default=0.0)
     thick = min(math.floor(least / GROUND_STEP_MM) * GROUND_STEP_MM, GROUND_MOST_MM)
     if thick < GROUND_LEAST_MM:

@@ -20,7 +20,7 @@ import numpy as np
 from msgspec.structs import replace
 from scipy.special import ndtr
 
-from wobble.core.facts import Detection, Method
+from wobble.core.facts import Detection, FoundBy
 from wobble.core.gauge.prior import Floats
 from wobble.core.job import Value
 from wobble.core.job.backing import BackingKind, Runs
@@ -47,7 +47,7 @@ SAID_LOG = math.log(SAID_SURE / (1.0 - SAID_SURE))
 LEAN_SD_MM_PER_M = 2.0
 """How far studs lean that nobody looked at."""
 
-SD_MM: dict[Method, float] = {"scanner": 5.0, "magnet": 8.0, "knock": 18.0, "trial hole": 2.0, "nail seen": 8.0}
+SD_MM: dict[FoundBy, float] = {"scanner": 5.0, "magnet": 8.0, "knock": 18.0, "trial hole": 2.0, "nail seen": 8.0}
 
 
 class StructureLine(Value, frozen=True, kw_only=True):
@@ -63,7 +63,7 @@ class StructureLine(Value, frozen=True, kw_only=True):
     at_mm: float
     sd_mm: float
     chance: float
-    methods: tuple[str, ...]
+    found_by: tuple[str, ...]
     up_mm: float = 0.0
     lean_mm_per_m: float = 0.0
     lean_sd: float = 0.0
@@ -162,9 +162,9 @@ def structure(
         for middle in (a + width_mm / 2, b - width_mm / 2):
             one = np.array([middle]), np.array([SD_MM["scanner"]])
             density += _spread(np.array([DOUBLE_CHANCE]), *one, len(grid))
-            methods = tuple(sorted({d.method for d, x in zip(useful, seen, strict=True) if a < x < b}))
+            found_by = tuple(sorted({d.found_by for d, x in zip(useful, seen, strict=True) if a < x < b}))
             double = StructureLine(
-                at_mm=middle, sd_mm=SD_MM["scanner"], chance=DOUBLE_CHANCE, methods=methods, double=True
+                at_mm=middle, sd_mm=SD_MM["scanner"], chance=DOUBLE_CHANCE, found_by=found_by, double=True
             )
             lines = (*lines, double)
     lines = tuple(sorted((_leaning(line, useful, seen, sd) for line in lines), key=lambda line: line.at_mm))
@@ -222,7 +222,7 @@ def _sd(detection: Detection, width_mm: float, kind: BackingKind = "wood studs")
 
     Through lath and plaster a scanner sees half as sharply.
     """
-    own = SD_MM[detection.method] * (2.0 if kind == "lath and plaster" and detection.method == "scanner" else 1.0)
+    own = SD_MM[detection.found_by] * (2.0 if kind == "lath and plaster" and detection.found_by == "scanner" else 1.0)
     within = width_mm / math.sqrt(12.0) if detection.sees in ("screw", "hit") else 0.0
     return math.hypot(own, within)
 
@@ -323,8 +323,8 @@ def _lines(
         mean = float((grid[near] * rest[near]).sum() / mass)
         spread = float(np.sqrt(max(((grid[near] - mean) ** 2 * rest[near]).sum() / mass, STEP_MM**2 / 12)))
         mine = np.abs(seen - mean) <= 3 * np.hypot(sd, spread)
-        methods = tuple(sorted({d.method for d, k in zip(detections, mine, strict=True) if k}))
-        out.append(StructureLine(at_mm=mean, sd_mm=spread, chance=min(mass, 1.0), methods=methods))
+        found_by = tuple(sorted({d.found_by for d, k in zip(detections, mine, strict=True) if k}))
+        out.append(StructureLine(at_mm=mean, sd_mm=spread, chance=min(mass, 1.0), found_by=found_by))
         rest[near] = 0.0
     return tuple(sorted(out, key=lambda line: line.at_mm))
 
@@ -361,7 +361,7 @@ def _against(detections: tuple[Detection, ...], odd: tuple[str, ...], width_mm: 
     """Yield what contradicts what: a hole that missed where something was seen, and what fits no line."""
     for d in detections:
         if d.id in odd:
-            text = f"Found by {d.method}, it fits no line: a pipe, a batten, a clip? Find out before you drill."
+            text = f"Found by {d.found_by}, it fits no line: a pipe, a batten, a clip? Find out before you drill."
             yield Contradiction(detections=(d.id,), at_mm=d.at[0], text=text)
         if d.sees != "miss":
             continue
@@ -372,7 +372,7 @@ def _against(detections: tuple[Detection, ...], odd: tuple[str, ...], width_mm: 
         )
         if shown:
             text = (
-                f"A hole missed where the {' and '.join(sorted({o.method for o in shown}))} shows wood: try a finger's "
-                "width aside, or look for it by another method."
+                f"A hole missed where the {' and '.join(sorted({o.found_by for o in shown}))} shows wood: try a "
+                "finger's width aside, or look for it by another method."
             )
             yield Contradiction(detections=(d.id, *(o.id for o in shown)), at_mm=d.at[0], text=text)

@@ -1,6 +1,6 @@
-<!-- Where level starts: one slider over what it costs, and the two schools beside each other. -->
+<!-- Where level starts: one slider over what it costs, and the two methods beside each other. -->
 <script lang="ts">
-  import type { Datum, Plan, School } from '../../../api/types';
+  import type { Datum, Plan, DatumMethod } from '../../../api/types';
   import { Select, SelectItem } from '../../../carbon';
   import { path } from '../../../drawing/ribbon';
   import { showLength } from '../../../entry/length';
@@ -10,7 +10,7 @@
   interface Props {
     plan: Plan;
     datum: Datum;
-    schools: readonly School[];
+    methods: readonly DatumMethod[];
     tallest: number;
     onturn: (datum: Datum) => void;
     onkeep: () => void;
@@ -57,26 +57,26 @@
 <section aria-labelledby="level-start">
   <h2 id="level-start">Where level starts</h2>
   <div class="columns">
-    <div class="schools" role="group" aria-label="Schools">
-      {#each p.schools as school (school.school)}
-        {@const chosen = school.school === p.datum.rule}
+    <div class="methods" role="group" aria-label="Methods">
+      {#each p.methods as method (method.method)}
+        {@const chosen = method.method === p.datum.rule}
         <button
           class:chosen
           aria-pressed={chosen}
-          onclick={() => (p.onturn(school.datum as Datum), p.onkeep())}
+          onclick={() => (p.onturn(method.datum as Datum), p.onkeep())}
         >
           <b
-            >{school.school === 'high spot'
+            >{method.method === 'high spot'
               ? 'From the high spot'
-              : `Top at ${showLength((school.datum as { top_mm: number }).top_mm, view.unit, 1)}`}</b
+              : `Top at ${showLength((method.datum as { top_mm: number }).top_mm, view.unit, 1)}`}</b
           >
           <span
-            >{school.cost.n_shims} shims, to
-            <span class="figure">{showLength(school.cost.largest_shim_mm, view.unit)}</span>{school.cost.n_cut
-              ? `, ${school.cost.n_cut} cut`
+            >{method.cost.n_shims} shims, to
+            <span class="figure">{showLength(method.cost.largest_shim_mm, view.unit)}</span>{method.cost.n_cut
+              ? `, ${method.cost.n_cut} cut`
               : ''}</span
           >
-          <span class="quiet">{school.proposed ? 'proposed: ' : ''}{school.reason}</span>
+          <span class="quiet">{method.proposed ? 'proposed: ' : ''}{method.reason}</span>
         </button>
       {/each}
       {#if p.datum.rule === 'fixed top'}
@@ -164,12 +164,12 @@
     grid-template-columns: 205px minmax(0, 1fr);
     gap: 1rem;
   }
-  .schools {
+  .methods {
     display: grid;
     gap: 0.4rem;
     align-content: start;
   }
-  .schools button {
+  .methods button {
     text-align: left;
     display: flex;
     flex-direction: column;
@@ -182,11 +182,11 @@
     font-size: 0.8125rem;
     cursor: pointer;
   }
-  .schools .chosen {
+  .methods .chosen {
     border: 2px solid var(--w-chalk);
     padding: calc(0.3rem - 1px) calc(0.6rem - 1px);
   }
-  .schools b {
+  .methods b {
     font-size: 0.875rem;
   }
   .exact {
@@ -273,7 +273,7 @@
     .columns {
       grid-template-columns: minmax(0, 1fr);
     }
-    .schools {
+    .methods {
       grid-template-columns: 1fr 1fr;
     }
   }

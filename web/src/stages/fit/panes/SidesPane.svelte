@@ -1,4 +1,4 @@
-<!-- How the run meets its side walls: the split, the schools beside each other, and the gap at each side. -->
+<!-- How the run meets its side walls: the split, the methods beside each other, and the gap at each side. -->
 <script lang="ts">
   import { SURE } from '../../../api/fields';
   import type { PlaceFit, Closing, Figure, Sides } from '../../../api/types';
@@ -94,7 +94,7 @@
       least={1}
       onchange={(mm) => turn({ board_mm: mm! })}
     />
-    {#if p.closing.school === 'face frame first'}
+    {#if p.closing.method === 'face frame first'}
       <LengthField
         label="Uprights of the frame"
         value={p.closing.mullion_mm ?? 40}
@@ -122,21 +122,21 @@
           )} wider than on the way in.{/if}
         {#if sides.moved_mm}The split moves the run by {showLength(sides.moved_mm, view.unit)}.{/if}
         {#if sides.made_mm !== null}Each made unit may be <b class="figure">{whole(sides.made_mm)}</b> wide.{/if}
-        {#if (p.closing.school ?? 'fillers') === 'face frame first' && sides.frame_mm !== null}Frame from
+        {#if (p.closing.method ?? 'fillers') === 'face frame first' && sides.frame_mm !== null}Frame from
           <b class="figure">{whole(sides.frame_mm)}</b>, box <b class="figure">{whole(sides.box_mm ?? 0)}</b> at
           most.{/if}
       </p>
     {/if}
     <div class="choices no-print" role="group" aria-label="Ways to close the sides">
-      {#each sides.schools as way (way.school)}
-        {@const chosen = (p.closing.school ?? 'fillers') === way.school}
+      {#each sides.methods as way (way.method)}
+        {@const chosen = (p.closing.method ?? 'fillers') === way.method}
         <button
           class:chosen
           class:unfit={!way.works}
           aria-pressed={chosen}
-          onclick={() => turn({ school: way.school })}
+          onclick={() => turn({ method: way.method })}
         >
-          <b>{NAMES[way.school]}</b>
+          <b>{NAMES[way.method]}</b>
           <span
             >{way.pieces ? `${way.pieces} ${way.pieces > 1 ? 'pieces' : 'piece'}, ` : ''}to
             <span class="figure">{showLength(way.width_mm, view.unit)}</span>{way.scribed_mm

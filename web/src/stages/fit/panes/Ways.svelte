@@ -27,9 +27,9 @@
 {#if p.fit.levelling.length}
   <h2>Ways of making it level</h2>
   <div class="choices">
-    {#each p.fit.levelling as way (way.school)}
+    {#each p.fit.levelling as way (way.method)}
       <div class:chosen={way.proposed} class:unfit={!way.works}>
-        <b>{NAMES[way.school]}</b>
+        <b>{NAMES[way.method]}</b>
         <span
           >{way.places} places, to
           <span class="figure">{showLength(way.largest_mm, view.unit)}</span>{way.proposed
@@ -46,14 +46,14 @@
 {#if p.fit.lines.length > 1}
   <h2>Lines for the backs</h2>
   <div class="choices" role="group" aria-label="Lines for the backs">
-    {#each p.fit.lines as line (line.school)}
+    {#each p.fit.lines as line (line.method)}
       {@const now = Math.abs(line.turn_mm_per_m - (p.line.turn_mm_per_m ?? 0)) < 0.05}
       <button
         class:chosen={now}
         aria-pressed={now}
         onclick={() => (p.onturn({ ...p.line, turn_mm_per_m: line.turn_mm_per_m }), p.onkeep())}
       >
-        <b>{NAMES[line.school]}</b>
+        <b>{NAMES[line.method]}</b>
         <span class="figure"
           >{line.turn_mm_per_m > 0 ? '+' : ''}{showLength(line.turn_mm_per_m, view.unit)} a metre</span
         >

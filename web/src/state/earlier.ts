@@ -15,7 +15,7 @@ export function fromFirst(old: Plain): Kept | null {
     const { kind, ...reading } = old['reading'] as Plain;
     return fact({ ...reading, fact: kind });
   }
-  if (old['detection']) return fact({ ...head, ...(old['detection'] as Plain), fact: 'detection' });
+  if (old['detection']) return fact({ ...head, ...foundBy(old['detection'] as Plain), fact: 'detection' });
   if (old['note']) {
     const { written_at, written_by, ...note } = old['note'] as Plain;
     return fact({ ...head, ...note, fact: 'note', taken_at: written_at, taken_by: written_by ?? '' });
@@ -27,4 +27,14 @@ export function fromFirst(old: Plain): Kept | null {
     return fact({ ...head, ...mark, ...change, fact: 'obstacle', taken_at: seen });
   }
   return null;
+}
+
+/** What a thing was found by was called its method. */
+function foundBy({ method, ...found }: Plain): Plain {
+  return method === undefined ? found : { ...found, found_by: method };
+}
+
+/** Turn a fact that waited under an earlier word into one of today. */
+export function fromThird(kept: Kept): Kept {
+  return { ...kept, fact: foundBy(kept.fact) as unknown as Fact };
 }

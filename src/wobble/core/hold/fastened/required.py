@@ -66,7 +66,7 @@ class Holding:
 
 
 @dataclass(frozen=True)
-class Asked:
+class Required:
     """A unit with its loads and where it could be fastened."""
 
     unit: Unit
@@ -93,7 +93,7 @@ def fixing_heights(unit: Unit) -> tuple[float, ...]:
     return tuple(h for h in unit.fixing_heights_mm if h <= unit.height_mm)
 
 
-def asked_of(context: Context, unit: Unit) -> Asked:
+def required_of(context: Context, unit: Unit) -> Required:
     """Return what a unit asks of its fastening, and the fewest of its own screws that would do."""
     carried = rests(context.place, unit)
     through, heights = _through(unit)
@@ -102,7 +102,7 @@ def asked_of(context: Context, unit: Unit) -> Asked:
     shear, pull = loads(unit, carried=carried, driving_g=driving, off_mm=through.thick_mm if hooked else 0.0)
     found = candidates(context, unit, heights, through)
     chosen, use, weakest = fewest(found.candidates, shear, pull)
-    return Asked(unit, carried, through, heights, shear, pull, found, tuple(chosen), use, weakest)
+    return Required(unit, carried, through, heights, shear, pull, found, tuple(chosen), use, weakest)
 
 
 def _through(unit: Unit) -> tuple[Through, tuple[float, ...]]:

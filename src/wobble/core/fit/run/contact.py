@@ -38,7 +38,7 @@ class HighPoint:
 
 
 @dataclass(frozen=True)
-class Ground:
+class FloorContact:
     """What a run stands on and against.
 
     `floor_at_supports` counts heights as `high_spot` does: from the datum mark if tied, else from the high spot.
@@ -85,8 +85,8 @@ class Behind:
 
 
 @dataclass(frozen=True)
-class GroundInput:
-    """All that a ground rests on: what was measured, the units, and the line of their backs."""
+class FloorContactInput:
+    """All that a contact rests on: what was measured, the units, and the line of their backs."""
 
     survey: SurveyInput
     units: tuple[Unit, ...]
@@ -109,7 +109,7 @@ def behind(survey: Survey, units: tuple[Unit, ...], turn_mm_per_m: float) -> Beh
     return Behind(high, area, survey.adjustment.mean(("back", area)), _hung(survey, units, low, turn))
 
 
-def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine, wall: Behind | None) -> Ground:
+def contact(survey: Survey, units: tuple[Unit, ...], back_line: BackLine, wall: Behind | None) -> FloorContact:
     """Solve the floor under the units, which stand before the wall behind them. There must be units.
 
     Where no floor was read nothing may stand on it: heights then count from the datum mark.
@@ -130,7 +130,7 @@ def ground(survey: Survey, units: tuple[Unit, ...], back_line: BackLine, wall: B
         high, there = high_point(survey, "floor", under, 0.0, at)
     else:
         high, there, standing, at = _from_mark(under), Estimate(np.zeros(0), np.zeros((0, 0))), (), at[:0]
-    return Ground(
+    return FloorContact(
         survey,
         units,
         back_line,

@@ -14,7 +14,7 @@ from wobble.core.figure import Figure
 from wobble.core.fit.run.tiers import Tier
 from wobble.core.fit.sides.openings import Opening
 from wobble.core.job import Value
-from wobble.core.job.decided import Closing, SideSchoolName
+from wobble.core.job.decided import Closing, SideMethodName
 from wobble.core.length import LengthUnit, format_length
 
 SideName = Literal["left", "right"]
@@ -63,16 +63,16 @@ class Filler(Value, frozen=True, kw_only=True):
     profile: tuple[tuple[float, float, float], ...]
 
 
-class SideSchool(Value, frozen=True, kw_only=True):
+class SideMethod(Value, frozen=True, kw_only=True):
     """One way to close the sides: whether it works here, what it takes, and whether it is proposed.
 
     Attributes:
-        school: Which. works: Whether it can be done here. pieces: How many pieces it adds.
+        method: Which. works: Whether it can be done here. pieces: How many pieces it adds.
         width_mm: The widest of them. scribed_mm: The deepest that is scribed off; 0 for none.
         reason: In a few words. proposed: Whether it is the one proposed.
     """
 
-    school: SideSchoolName
+    method: SideMethodName
     works: bool
     pieces: int
     width_mm: float
@@ -81,10 +81,10 @@ class SideSchool(Value, frozen=True, kw_only=True):
     proposed: bool = False
 
 
-def side_schools(
+def side_methods(
     tier: Tier, fillers: tuple[Filler, ...], open_: Opening | None, closing: Closing, units: LengthUnit
-) -> tuple[SideSchool, ...]:
-    """Return the schools with what each takes here, and the first that suits proposed."""
+) -> tuple[SideMethod, ...]:
+    """Return the methods with what each takes here, and the first that suits proposed."""
     said = partial(format_length, unit=units)
     worst = max(f.largest.value_mm + 2 * f.largest.sd_mm for f in fillers)
     least = min(f.least.value_mm - 2 * f.least.sd_mm for f in fillers)
@@ -99,24 +99,24 @@ def side_schools(
     shadow = spread <= SHADOW_TOLERANCE * closing.shadow_mm and least >= 0
     narrow = least < closing.least_filler_mm
     found = (
-        SideSchool(
-            school="flexible filler",
+        SideMethod(
+            method="flexible filler",
             works=inside,
             pieces=0,
             width_mm=worst,
             scribed_mm=0.0,
             reason=f"a bead bridges up to {said(FLEXIBLE_MOST_MM)}" if inside else "the gap is too wide for a bead",
         ),
-        SideSchool(
-            school="end panel",
+        SideMethod(
+            method="end panel",
             works=spare > 0 and spread + 2 <= spare and worst <= spare,
             pieces=0,
             width_mm=spare,
             scribed_mm=spread,
             reason=f"the unit carries {said(spare)} to scribe off" if spare else "no spare material on the units",
         ),
-        SideSchool(
-            school="fillers",
+        SideMethod(
+            method="fillers",
             works=not narrow,
             pieces=n,
             width_mm=max(f.blank_mm for f in fillers),
@@ -125,8 +125,8 @@ def side_schools(
             if not narrow
             else f"a strip would be narrower than {said(closing.least_filler_mm)}: split the spare otherwise",
         ),
-        SideSchool(
-            school="cover moulding",
+        SideMethod(
+            method="cover moulding",
             works=covers and bow <= takes and least >= 0,
             pieces=n,
             width_mm=math.ceil(worst + 2 * LAP_MM),
@@ -137,16 +137,16 @@ def side_schools(
                 bends=bow <= takes,
             ),
         ),
-        SideSchool(
-            school="shadow gap",
+        SideMethod(
+            method="shadow gap",
             works=shadow,
             pieces=0,
             width_mm=closing.shadow_mm,
             scribed_mm=0.0,
             reason="even enough to be left open" if shadow else f"varies by {said(spread)}, which shows",
         ),
-        SideSchool(
-            school="face frame first",
+        SideMethod(
+            method="face frame first",
             works=len(fillers) == 2,
             pieces=1,
             width_mm=0.0 if open_ is None else open_.inside_mm,
@@ -156,13 +156,13 @@ def side_schools(
             else "the frame closes the front; the box behind it may be as narrow as the way in asks",
         ),
     )
-    best = next((s.school for s in found if s.works and (goes_in or s.school == "face frame first")), None)
-    return tuple(replace(s, proposed=s.school == best) for s in found)
+    best = next((s.method for s in found if s.works and (goes_in or s.method == "face frame first")), None)
+    return tuple(replace(s, proposed=s.method == best) for s in found)
 
 
 def _spare(tier: Tier, filler: Filler) -> float:
     unit = tier.units[0] if filler.side == "left" else tier.last
-    return unit.spare.left_mm if filler.side == "left" else unit.spare.right_mm
+    return unit.scribe_allowance.at(filler.side)
 
 
 def _bow(filler: Filler) -> float:
