@@ -2,12 +2,10 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { Obstacle, Place, SurfaceName, Unit } from '../../api/types';
-  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../carbon';
+  import type { Obstacle, Place } from '../../api/types';
+  import { Button } from '../../carbon';
   import { changed, foundOut } from '../../entry/facts';
   import { newId } from '../../entry/ids';
-  import LengthField from '../../entry/LengthField.svelte';
-  import LengthsField from '../../entry/LengthsField.svelte';
   import { router } from '../../router.svelte';
   import Missing from '../../shell/Missing.svelte';
   import { open } from '../../state/job.svelte';
@@ -16,36 +14,12 @@
   import { session } from '../../state/session.svelte';
   import { waiting } from '../../state/waiting.svelte';
   import Obstacles from './Obstacles.svelte';
-  import RunSketch from './RunSketch.svelte';
-  import UnitMore from './UnitMore.svelte';
+  import PlaceFields from './PlaceFields.svelte';
+  import UnitTable from './UnitTable.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
   const id = $derived(params['job'] ?? '');
   const key = $derived(params['place'] ?? '');
-  const SURFACES: SurfaceName[] = ['floor', 'back', 'left', 'right', 'ceiling'];
-  /** Each kind brings the surfaces that matter there; they can be changed. */
-  const kindOf = (
-    kind: Place['kind'],
-    name: string,
-    surfaces: SurfaceName[],
-    frame: Place['frame'] = 'gravity',
-  ) => ({ kind, name, surfaces, frame });
-  const KINDS = {
-    open: kindOf('open', 'Open run', ['floor', 'back']),
-    corner: kindOf('corner', 'Into a corner', ['floor', 'back', 'left']),
-    alcove: kindOf('alcove', 'Alcove, three walls', ['floor', 'back', 'left', 'right']),
-    'under a slope': kindOf('under a slope', 'Under a slope or stair', ['floor', 'back', 'ceiling']),
-    overhead: kindOf('overhead', 'Overhead', ['back', 'ceiling']),
-    vehicle: kindOf('vehicle', 'Vehicle or boat side', ['floor', 'back'], 'body'),
-  };
-  const NAMES = {
-    floor: 'Floor',
-    back: 'Back wall',
-    left: 'Left wall',
-    right: 'Right wall',
-    ceiling: 'Ceiling',
-  };
-
   const blank = {
     id: '',
     name: 'North wall',
@@ -62,9 +36,7 @@
   };
   let draft = $state.raw<Place>(blank as unknown as Place);
   let saved = $state.raw<Place | null>(null);
-  let more = $state('');
   const dirty = $derived(draft !== saved);
-  const units = $derived(draft.units ?? []);
   const others = $derived((open.stored?.job.places ?? []).filter((b) => b.id !== draft.id));
 
   onMount(() => {
@@ -77,26 +49,6 @@
   });
 
   const set = (part: Partial<Place>) => (draft = { ...draft, ...part });
-  const take = ({ kind, surfaces, frame }: (typeof KINDS)['open']) => set({ kind, surfaces, frame });
-  const setUnit = (i: number, part: Partial<Unit>) =>
-    set({ units: units.map((u, k) => (k === i ? { ...u, ...part } : u)) });
-
-  /** The next unit stands beside the last one and is like it. */
-  function addUnit() {
-    const last = units.at(-1);
-    const taken = new Set(units.map((u) => u.id));
-    let letter = 'A';
-    while (taken.has(letter))
-      letter = letter < 'Z' ? String.fromCharCode(letter.charCodeAt(0) + 1) : letter + 'A';
-    const like: Partial<Unit> = last ?? { width_mm: 600, depth_mm: 560, height_mm: 720, kind: 'base' };
-    set({
-      units: [
-        ...units,
-        { ...like, id: letter, name: letter, x_mm: last ? last.x_mm + last.width_mm : 0 } as Unit,
-      ],
-    });
-  }
-
   function newKey(name: string): string {
     const plain =
       name
@@ -148,194 +100,9 @@
     <h1>{key ? draft.name : 'Add a place'}</h1>
     <section>
       <h2>The place</h2>
-      <div class="fields">
-        <TextInput
-          labelText="Name"
-          size="sm"
-          value={draft.name}
-          on:input={(e: CustomEvent<string | number | null>) => set({ name: String(e.detail ?? '') })}
-        />
-        <LengthField
-          label="Long"
-          value={draft.width_mm}
-          least={1}
-          onchange={(mm) => set({ width_mm: mm! })}
-        />
-        <LengthField
-          label="Deep"
-          value={draft.depth_mm}
-          least={1}
-          onchange={(mm) => set({ depth_mm: mm! })}
-        />
-        <LengthField
-          label="High"
-          value={draft.height_mm}
-          least={1}
-          onchange={(mm) => set({ height_mm: mm! })}
-        />
-        <Select
-          labelText="How true is the building?"
-          size="sm"
-          selected={draft.character ?? 'typical'}
-          on:change={(e: Event) =>
-            set({ character: (e.target as HTMLSelectElement).value as 'true' | 'typical' | 'rough' })}
-        >
-          <SelectItem value="true" text="True: new, flat floors" />
-          <SelectItem value="typical" text="Typical" />
-          <SelectItem value="rough" text="Rough: old, settled, hand-plastered" />
-        </Select>
-        <Select
-          labelText="Kind of place"
-          size="sm"
-          selected={draft.kind}
-          on:change={(e: Event) => take(KINDS[(e.target as HTMLSelectElement).value as Place['kind']])}
-        >
-          {#each Object.values(KINDS) as k (k.kind)}<SelectItem value={k.kind} text={k.name} />{/each}
-        </Select>
-        <Select
-          labelText="Level is"
-          size="sm"
-          selected={draft.frame}
-          on:change={(e: Event) => set({ frame: (e.target as HTMLSelectElement).value as Place['frame'] })}
-        >
-          <SelectItem value="gravity" text="by gravity (a room)" />
-          <SelectItem value="body" text="the vehicle's own floor" />
-        </Select>
-        {#if others.length}
-          <Select
-            labelText="The right wall is the back of"
-            size="sm"
-            selected={draft.right_is_back_of ?? ''}
-            on:change={(e: Event) => set({ right_is_back_of: (e.target as HTMLSelectElement).value || null })}
-          >
-            <SelectItem value="" text="no other place" />
-            {#each others as b (b.id)}<SelectItem value={b.id} text={b.name} />{/each}
-          </Select>
-        {/if}
-        {#if draft.kind === 'under a slope'}
-          <Select
-            labelText="The ceiling"
-            size="sm"
-            selected={draft.knee?.along ?? ''}
-            on:change={(e: Event) => {
-              const along = (e.target as HTMLSelectElement).value;
-              set({
-                knee:
-                  along === ''
-                    ? null
-                    : {
-                        along: along as 'x' | 'y',
-                        at_mm: (along === 'x' ? draft.width_mm : draft.depth_mm) / 2,
-                      },
-              });
-            }}
-          >
-            <SelectItem value="" text="slopes all over" />
-            <SelectItem value="x" text="is flat, then slopes along the run" />
-            <SelectItem value="y" text="is flat, then slopes out of the back" />
-          </Select>
-          {#if draft.knee}
-            {@const knee = draft.knee}
-            <LengthField
-              label="Slopes from"
-              value={knee.at_mm}
-              least={0}
-              onchange={(mm) => set({ knee: { ...knee, at_mm: mm! } })}
-            />
-          {/if}
-        {/if}
-      </div>
-      <fieldset>
-        <legend>Surfaces you will measure</legend>
-        {#each SURFACES as surface (surface)}
-          <Checkbox
-            labelText={NAMES[surface]}
-            checked={(draft.surfaces ?? []).includes(surface)}
-            on:check={(e: CustomEvent<boolean>) =>
-              set({
-                surfaces: SURFACES.filter((s) =>
-                  s === surface ? e.detail : (draft.surfaces ?? []).includes(s),
-                ),
-              })}
-          />
-        {/each}
-      </fieldset>
+      <PlaceFields place={draft} {others} onchange={set} />
     </section>
-    <section>
-      <h2>What will stand here</h2>
-      {#if units.length}
-        <RunSketch place={draft} />
-        <div class="scroll">
-          <table class="fields-table">
-            <thead>
-              <tr>
-                <th>Unit</th><th>From the left</th><th>Wide</th><th>Deep</th><th>High</th><th>Toe recess</th
-                ><th>Feet in from edges</th>
-                <th>Screw heights</th><th></th>
-              </tr>
-            </thead>
-            <tbody>
-              {#each units as u, i (u.id)}
-                <tr>
-                  <td
-                    ><TextInput
-                      hideLabel
-                      labelText="Name of unit {u.id}"
-                      size="sm"
-                      value={u.name}
-                      on:input={(e: CustomEvent<string | number | null>) =>
-                        setUnit(i, { name: String(e.detail ?? '') })}
-                    /></td
-                  >
-                  {#each [['x_mm', 'From the left'], ['width_mm', 'Width'], ['depth_mm', 'Depth'], ['height_mm', 'Height'], ['toe_recess_mm', 'Toe recess'], ['support_inset_mm', 'Inset of feet']] as const as [part, what] (part)}
-                    <td
-                      ><LengthField
-                        bare
-                        label="{what} of {u.name}"
-                        value={u[part] ?? (part === 'toe_recess_mm' ? 60 : 40)}
-                        least={part === 'x_mm' || part === 'toe_recess_mm' || part === 'support_inset_mm'
-                          ? 0
-                          : 1}
-                        onchange={(mm) => setUnit(i, { [part]: mm! })}
-                      /></td
-                    >
-                  {/each}
-                  <td
-                    ><LengthsField
-                      label="Screw heights of {u.name}"
-                      values={u.fixing_heights_mm ?? [650]}
-                      onchange={(heights) => setUnit(i, { fixing_heights_mm: heights })}
-                    /></td
-                  >
-                  <td
-                    ><button
-                      class="link"
-                      aria-expanded={more === u.id}
-                      aria-label="{more === u.id ? 'Less' : 'More'} about {u.name}"
-                      onclick={() => (more = more === u.id ? '' : u.id)}
-                      >{more === u.id ? 'Less' : 'More'}</button
-                    ><button
-                      class="link"
-                      onclick={() => set({ units: units.filter((_, k) => k !== i) })}
-                      aria-label="Remove {u.name}">Remove</button
-                    ></td
-                  >
-                </tr>
-                {#if more === u.id}
-                  <tr><td colspan="9"><UnitMore unit={u} onchange={(part) => setUnit(i, part)} /></td></tr>
-                {/if}
-              {/each}
-            </tbody>
-          </table>
-        </div>
-      {:else}
-        <p class="quiet">
-          No units yet. Add the boxes in the order in which they stand, from the left; you can measure first
-          and add them later.
-        </p>
-      {/if}
-      <Button size="small" kind={units.length ? 'ghost' : 'tertiary'} on:click={addUnit}>Add a unit</Button>
-    </section>
+    <UnitTable place={draft} onchange={(units) => set({ units })} />
     <Obstacles
       obstacles={draft.obstacles}
       surfaces={draft.surfaces}
@@ -355,43 +122,8 @@
 {/if}
 
 <style>
-  .fields {
-    display: grid;
-    grid-template-columns: 1.4fr repeat(3, 0.65fr) 1.2fr 1.3fr 1.2fr;
-    gap: 1rem;
-    align-items: start;
-  }
-  fieldset {
-    border: 0;
-    padding: 0;
-    margin: 1.25rem 0 0;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.25rem 1.5rem;
-  }
-  fieldset :global(.bx--form-item) {
-    flex: none;
-  }
-  legend {
-    font-size: 0.75rem;
-    color: var(--w-ink-soft);
-    margin-bottom: 0.25rem;
-  }
-  .scroll {
-    position: relative; /* holds the hidden labels, which stand apart from the flow */
-    overflow-x: auto;
-    margin-bottom: 0.5rem;
-  }
-  td:first-child {
-    min-width: 9rem;
-  }
   .end {
     display: flex;
     gap: 0.75rem;
-  }
-  @media (max-width: 760px) {
-    .fields {
-      grid-template-columns: 1fr 1fr;
-    }
   }
 </style>
