@@ -207,7 +207,8 @@ def test_what_is_typed_without_a_connection_waits_and_is_sent_once(desks, line):
     assert readings().count() == before + 2
 
 
-def test_a_change_made_elsewhere_is_shown_and_not_overwritten(desks):
+def test_forms_on_two_devices_keep_what_each_changed(desks):
+    """One renames the job while the other turns the datum; then both say how wide a unit is, and one of them chooses."""
     here, there = desks(), desks()
     workroom = here.open_demo()
     there.open_demo()
@@ -217,10 +218,31 @@ def test_a_change_made_elsewhere_is_shown_and_not_overwritten(desks):
     name.fill("Attic workroom")
     name.blur()
     expect(there.page.get_by_role("heading", name="Attic workroom")).to_be_visible()
-    here.watch.expected.add(409)
     here.page.get_by_role("button", name=re.compile("^Top at")).click()
-    expect(here.page.get_by_text("The job was changed since you opened it", exact=False)).to_be_visible()
-    assert Job.objects.get(name="Attic workroom").places.get().decided["datum"]["rule"] == "high spot"
+    place = Place.objects.get(job__name="Attic workroom")
+    here.page.wait_for_timeout(1500)
+    place.refresh_from_db()
+    assert place.decided["datum"]["rule"] == "fixed top"
+
+    for desk, wide in ((here, "690"), (there, "680")):
+        desk.goto(workroom + "/north/place")
+        desk.page.get_by_label("Width of A Drawers").fill(wide)
+        desk.page.get_by_label("Width of A Drawers").blur()
+    here.page.get_by_label("Depth of B Press").fill("550")
+    here.page.get_by_label("Depth of B Press").blur()
+    there.page.get_by_role("button", name="Keep changes").click()
+    expect(there.page.get_by_text("The place is kept.")).to_be_visible()
+    here.watch.expected.add(409)
+    here.page.get_by_role("button", name="Keep changes").click()
+    both = here.page.get_by_role("dialog")
+    expect(both.get_by_role("row", name="A: width")).to_contain_text("690")
+    expect(both.get_by_role("row", name="A: width")).to_contain_text("680")
+    here.page.get_by_role("button", name="Keep theirs").click()
+    expect(here.page.get_by_text("The place is kept.")).to_be_visible()
+    expect(here.page.get_by_label("Width of A Drawers")).to_have_value("680")
+    place.refresh_from_db()
+    first, second = place.decided["units"][:2]
+    assert (first["width_mm"], second["depth_mm"]) == (680, 550)
 
 
 def test_inches_are_typed_with_fractions(phone):

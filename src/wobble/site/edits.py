@@ -1,10 +1,10 @@
-"""Changes to a stored job: one transaction each, refused when made from an older revision, and noted."""
+"""Changes to a stored job: one transaction each, brought onto what is stored now, and noted."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from typing import Any
+from typing import Any, Generic, TypeVar
 from uuid import UUID
 
 import msgspec
@@ -16,31 +16,16 @@ from wobble.core.errors import DocumentError, WobbleError
 from wobble.core.facts import READING_KINDS, Fact
 from wobble.core.formats.checks import check_facts, check_job
 from wobble.site import models, rows
+from wobble.site.rebase import Settle, rebased
+
+T = TypeVar("T")
+S = TypeVar("S", bound=msgspec.Struct)
 
 
 class NotThere(WobbleError):
     """There is no such thing, or it is not the user's: the two are told alike."""
 
     code = "not-found"
-
-
-class Stale(WobbleError):
-    """An edit was made from an older revision.
-
-    Attributes:
-        revision: The job's revision now.
-        changes: What changed since the edit's revision, oldest first.
-    """
-
-    code = "stale"
-
-    def __init__(self, revision: int, changes: tuple[str, ...]) -> None:
-        super().__init__(
-            "The job was changed since you opened it: " + "; ".join(changes) + ".",
-            mend="Look at the change, then make yours again.",
-        )
-        self.revision = revision
-        self.changes = changes
 
 
 class Contradiction(WobbleError):
@@ -78,30 +63,80 @@ def find_place(job: models.Job, place_key: str) -> models.Place:
 
 
 @contextmanager
-def changing(user: Any, job_id: UUID, *, revision: int | None, what: str) -> Iterator[models.Job]:
+def changing(user: Any, job_id: UUID, what: str) -> Iterator[models.Job]:
     """Open a change to a job: the body's writes and the new revision are stored together, or not at all.
 
     Args:
         user: Whose job it must be.
         job_id: The job.
-        revision: What the user saw; None for a change that is true whatever else changed, such as a new reading.
-        what: The change in a few words, for whoever edits from an older revision.
+        what: The change in a few words.
 
     Raises:
         NotThere: It is not the user's job.
-        Stale: The job has moved on from `revision`.
     """
     with transaction.atomic():
         row = find_job(user, job_id)
-        if revision is not None and revision != row.revision:
-            since = row.changes.filter(revision__gt=revision).values_list("what", flat=True)
-            raise Stale(row.revision, tuple(since) or ("it was changed elsewhere",))
         yield row
         models.Job.objects.filter(pk=row.pk).update(revision=F("revision") + 1)
         row.refresh_from_db()
         row.save(update_fields=("changed",))
-        models.Change.objects.create(job=row, revision=row.revision, by=user.get_username(), what=what)
+        models.Change.objects.create(job=row, revision=row.revision, by=user.get_username(), what=what[:300])
         check_job(rows.job_value(row))
+
+
+class Edit(msgspec.Struct, Generic[T], frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing."""
+
+    was: T
+    now: T
+    settle: Settle | None = None
+
+
+def decide(user: Any, job_id: UUID, edit: Edit[S], kind: type[S], *, place_key: str = "", what: str) -> models.Job:
+    """Store what a form changed of some decided values, whose fields are those of `kind`; all others stay.
+
+    Raises:
+        NotThere: It is not the user's job or place.
+        Clash: Somebody else changed the same since, and nobody has chosen between the two.
+    """
+    names = [field.name for field in msgspec.structs.fields(kind)]
+    with changing(user, job_id, what) as row:
+        place = find_place(row, place_key) if place_key else None
+        stored = rows.decided_of(row if place is None else place, names)
+        made = rebased(kind, was=edit.was, now=edit.now, stored=stored, revision=row.revision, settle=edit.settle)
+        changed = {name: getattr(made, name) for name in names}
+        if place is None:
+            rows.store_decided(row, **changed)
+        else:
+            rows.store_decided_of(place, **changed)
+    return row
+
+
+def put_place(user: Any, job_id: UUID, edit: Edit[core.Place | None]) -> models.Job:
+    """Make a place, or change what is decided for one; facts are not looked at, and stay.
+
+    Raises:
+        DocumentError: There is a place of that id already, or the edit has no place.
+        Clash: Somebody else changed the same since, and nobody has chosen between the two.
+    """
+    if edit.now is None or (edit.was is not None and edit.was.id != edit.now.id):
+        raise DocumentError("A place keeps its id.", mend="Send the place as it should be, under its own id.")
+    now, was = (None if p is None else msgspec.structs.replace(p, facts=()) for p in (edit.now, edit.was))
+    with changing(user, job_id, f"place {edit.now.name}") as row:
+        found = row.places.filter(key=edit.now.id).first()
+        if found is None and was is None and now is not None:
+            check_job(core.Job(name="", places=(now,)))
+            rows.store_place(row, now, row.places.count())
+        elif was is None:
+            raise DocumentError(
+                f"There is a place “{edit.now.id}” already.", mend="Give the new one another id.", path="$.now.id"
+            )
+        else:
+            found = find_place(row, edit.now.id)
+            stored = rows.decided_place(found)
+            made = rebased(core.Place, was=was, now=now, stored=stored, revision=row.revision, settle=edit.settle)
+            rows.update_place(found, made)
+    return row
 
 
 def create_job(user: Any, value: core.Job) -> models.Job:
@@ -132,7 +167,7 @@ def add_facts(
     if all(fact.id in known for fact in facts):
         _check_same(facts, known)
         return job, [], [fact.id for fact in facts]
-    with changing(user, job_id, revision=None, what=_words(facts, place_key)) as job:
+    with changing(user, job_id, _words(facts, place_key)) as job:
         row = find_place(job, place_key)
         known = _known(row)  # once more, now that no other writer can come between
         _check_same(facts, known)
@@ -211,7 +246,7 @@ def set_aside(user: Any, job_id: UUID, place_key: str, fact_key: str, aside: cor
         return job
     named = "a reading" if row.kind in READING_TAGS else f"an {row.kind}" if row.kind == "obstacle" else f"a {row.kind}"
     what = f"{named} in {place_key} was {'put back' if aside is None else 'set aside'}"
-    with changing(user, job_id, revision=None, what=what) as job:
+    with changing(user, job_id, what) as job:
         keys = [fact_key]
         if aside is not None and row.kind not in READING_TAGS:
             earlier = {key: fact.get("supersedes") for key, fact in place.facts.values_list("key", "fact")}

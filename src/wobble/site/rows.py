@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from functools import lru_cache
 from typing import Any, cast
 from uuid import UUID
@@ -64,6 +65,22 @@ def store_decided(row: models.Job, **changed: Any) -> None:
             setattr(row, name, plain.pop(name))
     row.decided = row.decided | plain
     row.save(update_fields=(*_JOB_COLUMNS, "decided"))
+
+
+def decided_of(row: models.Job | models.Place, names: Iterable[str]) -> dict[str, Any]:
+    """Return some of what is decided for a job or a place, in plain form with every default filled in."""
+    value = _bare_job(row) if isinstance(row, models.Job) else decided_place(row)
+    plain = msgspec.to_builtins(value)
+    return {name: plain[name] for name in names}
+
+
+def _bare_job(row: models.Job) -> core.Job:
+    return msgspec.convert(row.decided | {name: getattr(row, name) for name in _JOB_COLUMNS} | {"places": ()}, core.Job)
+
+
+def decided_place(row: models.Place) -> core.Place:
+    """Return a place without its facts."""
+    return msgspec.convert({**row.decided, "id": row.key, "facts": ()}, core.Place)
 
 
 def store_place(job: models.Job, value: core.Place, position: int) -> models.Place:

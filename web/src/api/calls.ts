@@ -2,27 +2,29 @@
 import { decided, opened } from '../entry/facts';
 import { carry, client, upload, value } from './client';
 import type {
+  About,
   Alternative,
   AskFurring,
   AskGrid,
   BackLine,
-  Backing,
   PlaceHold,
   Place,
   PlaceFit,
   CheckFound,
   Closing,
   Datum,
+  Decisions,
   Divide,
   Divided,
+  Edit,
   Furring,
   Instrument,
   JobDocument,
   SentJob,
   JobLine,
   Kept,
-  LengthUnit,
   Laid,
+  MadeOf,
   Outcome,
   Passage,
   Surveyed,
@@ -68,17 +70,18 @@ export const calls = {
   importText: (text: string): Promise<StoredJob> =>
     asJob(client.POST('/api/jobs', { body: text as never, bodySerializer: (raw: unknown) => raw as string })),
   deleteJob: (id: string) => value(client.DELETE('/api/jobs/{job_id}', jobPath(id))),
-  putAbout: (
-    id: string,
-    about: { revision: number; name: string; address: string; note: string; units: LengthUnit },
-  ): Promise<StoredJob> => asJob(client.PUT('/api/jobs/{job_id}/about', { ...jobPath(id), body: about })),
-  putKit: (id: string, revision: number, kit: ShimKit): Promise<StoredJob> =>
-    asJob(client.PUT('/api/jobs/{job_id}/kit', { ...jobPath(id), body: { revision, kit } })),
-  putInstruments: (id: string, revision: number, instruments: Instrument[]): Promise<StoredJob> =>
-    asJob(client.PUT('/api/jobs/{job_id}/instruments', { ...jobPath(id), body: { revision, instruments } })),
-  putPlace: (id: string, revision: number, place: Place): Promise<StoredJob> =>
+  putAbout: (id: string, edit: Edit<About>): Promise<StoredJob> =>
+    asJob(client.PUT('/api/jobs/{job_id}/about', { ...jobPath(id), body: edit })),
+  putKit: (id: string, edit: Edit<{ kit: ShimKit }>): Promise<StoredJob> =>
+    asJob(client.PUT('/api/jobs/{job_id}/kit', { ...jobPath(id), body: edit })),
+  putInstruments: (id: string, edit: Edit<{ instruments: readonly Instrument[] }>): Promise<StoredJob> =>
+    asJob(client.PUT('/api/jobs/{job_id}/instruments', { ...jobPath(id), body: edit as never })),
+  putPlace: (id: string, { was, now, settle }: Edit<Place | null>): Promise<StoredJob> =>
     asJob(
-      client.PUT('/api/jobs/{job_id}/places', { ...jobPath(id), body: { revision, place: decided(place) } }),
+      client.PUT('/api/jobs/{job_id}/places', {
+        ...jobPath(id),
+        body: { was: was && decided(was), now: now && decided(now), settle },
+      }),
     ),
 
   gauge: (job: string, place: string): Promise<Surveyed> =>
@@ -145,32 +148,24 @@ export const calls = {
         ...(signal ? { signal } : {}),
       }),
     ),
-  putDecisions: (
-    job: string,
-    place: string,
-    revision: number,
-    datum: Datum,
-    back_line: BackLine,
-    closing: Closing,
-  ): Promise<StoredJob> =>
+  putDecisions: (job: string, place: string, edit: Edit<Decisions>): Promise<StoredJob> =>
     asJob(
       client.PUT('/api/jobs/{job_id}/places/{place_id}/decisions', {
         ...placePath(job, place),
-        body: { revision, datum, back_line, closing },
+        body: edit,
       }),
     ),
-  putWayIn: (id: string, revision: number, way_in: Passage[]): Promise<StoredJob> =>
-    asJob(client.PUT('/api/jobs/{job_id}/way-in', { ...jobPath(id), body: { revision, way_in } })),
+  putWayIn: (id: string, edit: Edit<{ way_in: readonly Passage[] }>): Promise<StoredJob> =>
+    asJob(client.PUT('/api/jobs/{job_id}/way-in', { ...jobPath(id), body: edit as never })),
   putAlternatives: (
     job: string,
     place: string,
-    revision: number,
-    alternatives: Alternative[],
+    edit: Edit<{ alternatives: readonly Alternative[] }>,
   ): Promise<StoredJob> =>
     asJob(
       client.PUT('/api/jobs/{job_id}/places/{place_id}/alternatives', {
         ...placePath(job, place),
-        body: { revision, alternatives },
+        body: edit as never,
       }),
     ),
   compare: (job: string, place: string): Promise<Outcome[]> =>
@@ -185,18 +180,9 @@ export const calls = {
 
   hold: (job: string, place: string): Promise<PlaceHold> =>
     value(client.GET('/api/jobs/{job_id}/places/{place_id}/hold', placePath(job, place))),
-  putBacking: (
-    job: string,
-    place: string,
-    revision: number,
-    backing: Backing,
-    of: 'walls' | 'ceiling' | 'floor',
-  ): Promise<StoredJob> =>
+  putBacking: (job: string, place: string, edit: Edit<MadeOf>): Promise<StoredJob> =>
     asJob(
-      client.PUT('/api/jobs/{job_id}/places/{place_id}/backing', {
-        ...placePath(job, place),
-        body: { revision, backing, of },
-      }),
+      client.PUT('/api/jobs/{job_id}/places/{place_id}/backing', { ...placePath(job, place), body: edit }),
     ),
   furring: (job: string, place: string, asked: AskFurring): Promise<{ furring: Furring | null }> =>
     value(

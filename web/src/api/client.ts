@@ -54,7 +54,7 @@ export async function value<T>(
     answer = await call;
   } catch {
     const fault = { message: 'Wobble cannot be reached.', mend: 'Check the connection.' };
-    throw new Refused(0, { code: 'offline', path: '', revision: null, changes: [], theirs: null, ...fault });
+    throw new Refused(0, { code: 'offline', path: '', revision: null, sides: [], theirs: null, ...fault });
   }
   if (answer.response.ok && answer.data !== undefined) return answer.data as T;
   throw new Refused(answer.response.status, asFault(answer.error, answer.response.status));
@@ -91,7 +91,7 @@ function asFault(error: unknown, status: number): Fault {
     mend: 'Try again in a moment.',
     path: '',
     revision: null,
-    changes: [],
+    sides: [],
     theirs: null,
   };
 }

@@ -608,7 +608,6 @@ export interface components {
             address: string;
             name: string;
             note: string;
-            revision: number;
             /** @enum {unknown} */
             units: "in" | "mm";
         };
@@ -671,12 +670,11 @@ export interface components {
             name: string;
         };
         /**
-         * AlternativesEdit
+         * Alternatives
          * @description The sets of decisions that are kept beside the one in force.
          */
-        AlternativesEdit: {
+        Alternatives: {
             alternatives: components["schemas"]["Alternative"][];
-            revision: number;
         };
         /**
          * Anchor
@@ -819,19 +817,6 @@ export interface components {
              * @enum {unknown}
              */
             wood: "douglas fir" | "hem-fir" | "oak" | "plywood" | "southern pine" | "spruce-pine-fir";
-        };
-        /**
-         * BackingEdit
-         * @description What the walls of a place are made of, or its ceiling, or its floor.
-         */
-        BackingEdit: {
-            backing: components["schemas"]["Backing"];
-            /**
-             * @default walls
-             * @enum {unknown}
-             */
-            of: "ceiling" | "floor" | "walls";
-            revision: number;
         };
         /**
          * Base
@@ -1089,32 +1074,6 @@ export interface components {
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
         };
         /**
-         * DecisionsEdit
-         * @description Decisions to keep, made from a revision.
-         */
-        DecisionsEdit: {
-            back_line: components["schemas"]["BackLine"];
-            /**
-             * @default {
-             *       "board_mm": 19,
-             *       "centre_mm": null,
-             *       "clearance_mm": 3,
-             *       "least_filler_mm": 20,
-             *       "method": "fillers",
-             *       "moulding_mm": [
-             *         25,
-             *         8
-             *       ],
-             *       "mullion_mm": 40,
-             *       "shadow_mm": 10,
-             *       "split": "as drawn"
-             *     }
-             */
-            closing: components["schemas"]["Closing"];
-            datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
-            revision: number;
-        };
-        /**
          * Detection
          * @description Something found behind a lining, at a spot of its surface, by one method; a hole that bit or missed is one too.
          *
@@ -1216,6 +1175,76 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Edit[About]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_About_: {
+            now: components["schemas"]["About"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["About"];
+        };
+        /**
+         * Edit[Alternatives]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_Alternatives_: {
+            now: components["schemas"]["Alternatives"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["Alternatives"];
+        };
+        /**
+         * Edit[Decisions]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_Decisions_: {
+            now: components["schemas"]["Decisions"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["Decisions"];
+        };
+        /**
+         * Edit[MadeOf]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_MadeOf_: {
+            now: components["schemas"]["MadeOf"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["MadeOf"];
+        };
+        /**
+         * Edit[OwnInstruments]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_OwnInstruments_: {
+            now: components["schemas"]["OwnInstruments"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["OwnInstruments"];
+        };
+        /**
+         * Edit[OwnKit]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_OwnKit_: {
+            now: components["schemas"]["OwnKit"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["OwnKit"];
+        };
+        /**
+         * Edit[WayIn]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_WayIn_: {
+            now: components["schemas"]["WayIn"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["WayIn"];
+        };
+        /**
          * FaceFrame
          * @description A face frame as it must be made.
          *
@@ -1299,11 +1328,10 @@ export interface components {
          * Fault
          * @description Why a call was refused: a stable code, what is wrong, how to mend it, and the path of the fault.
          *
-         *         `theirs` is what is stored where the caller's value contradicts it.
+         *         `theirs` is what is stored where the caller's fact contradicts it; `sides` both values of each thing that two
+         *         changed, seen at `revision`.
          */
         Fault: {
-            /** @default [] */
-            changes: string[];
             code: string;
             /** @default  */
             mend: string;
@@ -1312,6 +1340,8 @@ export interface components {
             path: string;
             /** @default null */
             revision: number | null;
+            /** @default [] */
+            sides: components["schemas"]["Side"][];
             /** @default null */
             theirs: Record<string, never> | null;
         };
@@ -1793,14 +1823,6 @@ export interface components {
             sigma_mm: number;
         };
         /**
-         * InstrumentsEdit
-         * @description New instruments.
-         */
-        InstrumentsEdit: {
-            instruments: components["schemas"]["Instrument"][];
-            revision: number;
-        };
-        /**
          * Job
          * @description A whole job: the value behind the job document, the API and the database.
          */
@@ -1905,14 +1927,6 @@ export interface components {
             known: string[];
             revision: number;
             stored: string[];
-        };
-        /**
-         * KitEdit
-         * @description A new shim kit.
-         */
-        KitEdit: {
-            kit: components["schemas"]["ShimKit"];
-            revision: number;
         };
         /**
          * Knee
@@ -2079,6 +2093,18 @@ export interface components {
             spacings: components["schemas"]["Spacing"][];
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
+        };
+        /**
+         * MadeOf
+         * @description What the walls of a place are made of, its ceiling, and its floor; None where nobody has said.
+         */
+        MadeOf: {
+            /** @default null */
+            backing: components["schemas"]["Backing"] | null;
+            /** @default null */
+            overhead: components["schemas"]["Backing"] | null;
+            /** @default null */
+            underfoot: components["schemas"]["Backing"] | null;
         };
         /**
          * NextReading
@@ -2295,6 +2321,20 @@ export interface components {
             weight_kg: number;
         };
         /**
+         * OwnInstruments
+         * @description The instruments of a job.
+         */
+        OwnInstruments: {
+            instruments: components["schemas"]["Instrument"][];
+        };
+        /**
+         * OwnKit
+         * @description The shim kit of a job.
+         */
+        OwnKit: {
+            kit: components["schemas"]["ShimKit"];
+        };
+        /**
          * Packed
          * @description What is packed behind a strip where it is screwed: (along, up), and how thick.
          */
@@ -2468,11 +2508,13 @@ export interface components {
         };
         /**
          * PlaceEdit
-         * @description A place made, or what is decided for it changed; its facts have calls of their own and are not looked at.
+         * @description A place made (`was` is then null), or what is decided for it changed.
          */
         PlaceEdit: {
-            place: components["schemas"]["Place"];
-            revision: number;
+            now: components["schemas"]["Place"] | null;
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["Place"] | null;
         };
         /**
          * PlaceFit
@@ -2776,6 +2818,15 @@ export interface components {
             sigma_mm: number;
         };
         /**
+         * Settle
+         * @description Which side holds where both changed a thing, chosen by somebody who saw the job at a revision.
+         */
+        Settle: {
+            revision: number;
+            /** @enum {unknown} */
+            side: "theirs" | "yours";
+        };
+        /**
          * Share
          * @description How much a figure moves with one reading, in the figure's unit for each millimetre.
          */
@@ -2876,6 +2927,15 @@ export interface components {
             /** @default null */
             count: number | null;
             thickness_mm: number;
+        };
+        /**
+         * Side
+         * @description One thing that two changed differently: its path, and both values; None where one side took it away.
+         */
+        Side: {
+            path: string;
+            theirs: unknown;
+            yours: unknown;
         };
         /**
          * SideMethod
@@ -3470,11 +3530,10 @@ export interface components {
             x_mm: number;
         };
         /**
-         * WayInEdit
+         * WayIn
          * @description What everything must pass on its way to the place.
          */
-        WayInEdit: {
-            revision: number;
+        WayIn: {
             way_in: (components["schemas"]["Doorway"] | components["schemas"]["Turn"] | components["schemas"]["Stair"] | components["schemas"]["StandUp"] | components["schemas"]["Threshold"])[];
         };
     };
@@ -3685,7 +3744,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["About"];
+                "application/json": components["schemas"]["Edit_About_"];
             };
         };
         responses: {
@@ -3751,7 +3810,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["InstrumentsEdit"];
+                "application/json": components["schemas"]["Edit_OwnInstruments_"];
             };
         };
         responses: {
@@ -3786,7 +3845,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["KitEdit"];
+                "application/json": components["schemas"]["Edit_OwnKit_"];
             };
         };
         responses: {
@@ -3889,7 +3948,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["AlternativesEdit"];
+                "application/json": components["schemas"]["Edit_Alternatives_"];
             };
         };
         responses: {
@@ -3925,7 +3984,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BackingEdit"];
+                "application/json": components["schemas"]["Edit_MadeOf_"];
             };
         };
         responses: {
@@ -3961,7 +4020,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["DecisionsEdit"];
+                "application/json": components["schemas"]["Edit_Decisions_"];
             };
         };
         responses: {
@@ -4394,7 +4453,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["WayInEdit"];
+                "application/json": components["schemas"]["Edit_WayIn_"];
             };
         };
         responses: {

@@ -87,3 +87,14 @@ export type Fault = Schemas['Fault'];
 export type LengthUnit = Job['units'];
 export type Kept = Schemas['Kept'];
 export type Revision = Schemas['Revision'];
+export type About = Schemas['About'];
+export type Decisions = Schemas['Decisions'];
+export type MadeOf = Schemas['MadeOf'];
+export type Side = Schemas['Side'];
+export type Settle = Schemas['Settle'];
+/** A value as a form was drawn from it, and as it should be. */
+export interface Edit<T> {
+  was: T;
+  now: T;
+  settle: Settle | null;
+}

@@ -1,14 +1,35 @@
 /** The job in view, as the server has it. */
 import { calls } from '../api/calls';
 import { Refused } from '../api/client';
-import type { Place, Instrument, LengthUnit, ShimKit, StoredJob } from '../api/types';
+import type {
+  About,
+  Edit,
+  Place,
+  Instrument,
+  LengthUnit,
+  Settle,
+  ShimKit,
+  Side,
+  StoredJob,
+} from '../api/types';
 import { notices } from './notices.svelte';
 import { remembered } from './store';
+
+type Send<T> = (id: string, edit: Edit<T>) => Promise<StoredJob>;
+
+/** What two changed differently, and how to choose; null leaves all as it is stored, and the form as it is typed. */
+export interface Clash {
+  readonly sides: readonly Side[];
+  choose(side: Settle['side'] | null): void;
+}
 
 class OpenJob {
   stored = $state.raw<StoredJob | null>(null);
   missing = $state(false);
+  clash = $state.raw<Clash | null>(null);
   #last: Promise<boolean> = Promise.resolve(true);
+  #queued = 0;
+  #own = new Map<string, { was: string; now: unknown }>();
 
   async load(id: string): Promise<void> {
     if (this.stored?.id !== id) this.stored = null;
@@ -29,45 +50,62 @@ class OpenJob {
     return this.stored?.job.places.find((b) => b.id === key);
   }
 
-  /** Send a change made from the revision in view; one from elsewhere is shown and nothing is overwritten.
-   *  Changes go one after the other, since each is made from the revision that the one before it leaves. */
-  change(send: (id: string, revision: number) => Promise<StoredJob>): Promise<boolean> {
-    this.#last = this.#last.then(() => this.#change(send));
+  /** Store what a form changed, from what it was drawn from to what it should be. What somebody else changed meanwhile
+   *  stays; where both changed the same, both are shown, and nothing is stored before the user has chosen.
+   *  Edits go one after the other. */
+  edit<T>(target: string, send: Send<T>, was: T, now: T): Promise<boolean> {
+    this.#queued += 1;
+    this.#last = this.#last.then(async () => {
+      const done = await this.#edit(target, send, was, now);
+      this.#queued -= 1;
+      if (!this.#queued) this.#own.clear();
+      return done;
+    });
     return this.#last;
   }
 
-  async #change(send: (id: string, revision: number) => Promise<StoredJob>): Promise<boolean> {
+  async #edit<T>(target: string, send: Send<T>, was: T, now: T): Promise<boolean> {
     if (!this.stored) return false;
-    try {
-      this.stored = await send(this.stored.id, this.stored.revision);
-      return true;
-    } catch (fault) {
-      notices.refused(fault);
-      if (fault instanceof Refused && fault.status === 409) await this.load(this.stored.id);
-      return false;
+    // what the user changed in the edit before this one is what this form showed, redrawn or not
+    const own = this.#own.get(target);
+    if (own && own.was === JSON.stringify(was)) was = own.now as T;
+    let settle: Settle | null = null;
+    for (;;) {
+      try {
+        this.stored = await send(this.stored.id, { was, now, settle });
+        this.#own.set(target, { was: JSON.stringify(was), now });
+        return true;
+      } catch (fault) {
+        if (!(fault instanceof Refused) || fault.fault.code !== 'clash') {
+          notices.refused(fault);
+          return false;
+        }
+        const { sides, revision } = fault.fault;
+        const side = await new Promise<Settle['side'] | null>(
+          (choose) => (this.clash = { sides: sides ?? [], choose }),
+        );
+        this.clash = null;
+        if (side === null) return false;
+        settle = { side, revision: revision ?? 0 };
+      }
     }
   }
 
-  /** The revision after a call that answers with nothing else. */
-  at(revision: number): void {
-    if (this.stored) this.stored = { ...this.stored, revision };
+  putAbout(was: About, now: About): Promise<boolean> {
+    return this.edit('about', calls.putAbout, was, now);
   }
 
-  putAbout(about: { name: string; address: string; note: string; units: LengthUnit }): Promise<boolean> {
-    return this.change((id, revision) => calls.putAbout(id, { revision, ...about }));
+  putKit(was: ShimKit, now: ShimKit): Promise<boolean> {
+    return this.edit('kit', calls.putKit, { kit: was }, { kit: now });
   }
 
-  putKit(kit: ShimKit): Promise<boolean> {
-    return this.change((id, revision) => calls.putKit(id, revision, kit));
-  }
-
-  putInstruments(instruments: Instrument[]): Promise<boolean> {
-    return this.change((id, revision) => calls.putInstruments(id, revision, instruments));
+  putInstruments(was: readonly Instrument[], now: readonly Instrument[]): Promise<boolean> {
+    return this.edit('instruments', calls.putInstruments, { instruments: was }, { instruments: now });
   }
 
   /** What is decided for a place; its facts have a queue of their own. */
-  putPlace(place: Place): Promise<boolean> {
-    return this.change((id, revision) => calls.putPlace(id, revision, place));
+  putPlace(was: Place | null, now: Place): Promise<boolean> {
+    return this.edit<Place | null>(`place ${now.id}`, calls.putPlace, was, now);
   }
 }
 

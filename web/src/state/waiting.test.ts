@@ -19,7 +19,7 @@ const refusal = (status: number, theirs: Fact | null = null) =>
     mend: 'mend',
     path: '',
     revision: null,
-    changes: [],
+    sides: [],
     theirs: theirs as never,
   });
 

@@ -31,12 +31,6 @@ class Decisions(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields
     closing: core.Closing = core.Closing()
 
 
-class DecisionsEdit(Decisions, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """Decisions to keep, made from a revision."""
-
-    revision: int
-
-
 @router.get("/{uuid:job_id}/places/{place_id}/fit", openapi_extra=describe(gives=PlaceFit), operation_id="get_fit")
 def get_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what the place's decisions mean."""
@@ -57,37 +51,30 @@ def try_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
 
 @router.put(
     "/{uuid:job_id}/places/{place_id}/decisions",
-    openapi_extra=describe(takes=DecisionsEdit, gives=StoredJob),
+    openapi_extra=describe(takes=edits.Edit[Decisions], gives=StoredJob),
     operation_id="put_decisions",
 )
 def put_decisions(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Keep decisions."""
-    asked = body(request, DecisionsEdit)
-    what = f"the decisions in {place_id}"
-    with edits.changing(request.user, job_id, revision=asked.revision, what=what) as row:
-        place = edits.find_place(row, place_id)
-        rows.store_decided_of(place, datum=asked.datum, back_line=asked.back_line, closing=asked.closing)
-    return stored(row)
+    edit, what = body(request, edits.Edit[Decisions]), f"the decisions in {place_id}"
+    return stored(edits.decide(request.user, job_id, edit, Decisions, place_key=place_id, what=what))
 
 
-class AlternativesEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+class Alternatives(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """The sets of decisions that are kept beside the one in force."""
 
-    revision: int
     alternatives: tuple[core.Alternative, ...]
 
 
 @router.put(
     "/{uuid:job_id}/places/{place_id}/alternatives",
-    openapi_extra=describe(takes=AlternativesEdit, gives=StoredJob),
+    openapi_extra=describe(takes=edits.Edit[Alternatives], gives=StoredJob),
     operation_id="put_alternatives",
 )
 def put_alternatives(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Keep sets of decisions beside the one in force."""
-    asked = body(request, AlternativesEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what=f"alternatives in {place_id}") as row:
-        rows.store_decided_of(edits.find_place(row, place_id), alternatives=asked.alternatives)
-    return stored(row)
+    edit, what = body(request, edits.Edit[Alternatives]), f"alternatives in {place_id}"
+    return stored(edits.decide(request.user, job_id, edit, Alternatives, place_key=place_id, what=what))
 
 
 @router.get(

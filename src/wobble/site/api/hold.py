@@ -22,12 +22,12 @@ from wobble.site.api.wire import answer, body, describe
 router = Router(tags=["hold"])
 
 
-class BackingEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """What the walls of a place are made of, or its ceiling, or its floor."""
+class MadeOf(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """What the walls of a place are made of, its ceiling, and its floor; None where nobody has said."""
 
-    revision: int
-    backing: core.Backing
-    of: Literal["walls", "ceiling", "floor"] = "walls"
+    backing: core.Backing | None = None
+    overhead: core.Backing | None = None
+    underfoot: core.Backing | None = None
 
 
 class AskFurring(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
@@ -67,16 +67,13 @@ def get_hold(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
 
 @router.put(
     "/{uuid:job_id}/places/{place_id}/backing",
-    openapi_extra=describe(takes=BackingEdit, gives=StoredJob),
+    openapi_extra=describe(takes=edits.Edit[MadeOf], gives=StoredJob),
     operation_id="put_backing",
 )
 def put_backing(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what the walls, the ceiling or the floor are made of."""
-    asked = body(request, BackingEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what=f"what {place_id} is made of") as row:
-        field = {"walls": "backing", "ceiling": "overhead", "floor": "underfoot"}[asked.of]
-        rows.store_decided_of(edits.find_place(row, place_id), **{field: asked.backing})
-    return stored(row)
+    edit, what = body(request, edits.Edit[MadeOf]), f"what {place_id} is made of"
+    return stored(edits.decide(request.user, job_id, edit, MadeOf, place_key=place_id, what=what))
 
 
 @router.post(

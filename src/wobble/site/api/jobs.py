@@ -12,7 +12,6 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from wobble.core import job as core
-from wobble.core.formats.checks import check_job
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.length import LengthUnit
 from wobble.site import edits, models, rows
@@ -43,39 +42,28 @@ class StoredJob(msgspec.Struct, frozen=True, kw_only=True):
 class About(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """What a job is called and how its lengths are shown."""
 
-    revision: int
     name: core.Name
     address: core.Name
     note: core.Text
     units: LengthUnit
 
 
-class KitEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """A new shim kit."""
+class OwnKit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """The shim kit of a job."""
 
-    revision: int
     kit: core.ShimKit
 
 
-class InstrumentsEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """New instruments."""
+class OwnInstruments(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """The instruments of a job."""
 
-    revision: int
     instruments: tuple[core.Instrument, ...]
 
 
-class WayInEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+class WayIn(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """What everything must pass on its way to the place."""
 
-    revision: int
     way_in: tuple[core.Passage, ...]
-
-
-class PlaceEdit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
-    """A place made, or what is decided for it changed; its facts have calls of their own and are not looked at."""
-
-    revision: int
-    place: core.Place
 
 
 def stored(row: models.Job) -> HttpResponse:
@@ -129,58 +117,49 @@ def export_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
     return response
 
 
-@router.put("/{uuid:job_id}/about", openapi_extra=describe(takes=About, gives=StoredJob), operation_id="put_about")
+@router.put(
+    "/{uuid:job_id}/about", openapi_extra=describe(takes=edits.Edit[About], gives=StoredJob), operation_id="put_about"
+)
 def put_about(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Rename a job, or show its lengths in other units."""
-    asked = body(request, About)
-    with edits.changing(request.user, job_id, revision=asked.revision, what="the job's name or units") as row:
-        rows.store_decided(row, name=asked.name, address=asked.address, note=asked.note, units=asked.units)
-    return stored(row)
+    edit = body(request, edits.Edit[About])
+    return stored(edits.decide(request.user, job_id, edit, About, what="the job's name or units"))
 
 
-@router.put("/{uuid:job_id}/kit", openapi_extra=describe(takes=KitEdit, gives=StoredJob), operation_id="put_kit")
+@router.put(
+    "/{uuid:job_id}/kit", openapi_extra=describe(takes=edits.Edit[OwnKit], gives=StoredJob), operation_id="put_kit"
+)
 def put_kit(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Change the shim kit."""
-    asked = body(request, KitEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what="the shim kit") as row:
-        rows.store_decided(row, kit=asked.kit)
-    return stored(row)
+    edit = body(request, edits.Edit[OwnKit])
+    return stored(edits.decide(request.user, job_id, edit, OwnKit, what="the shim kit"))
 
 
 @router.put(
     "/{uuid:job_id}/instruments",
-    openapi_extra=describe(takes=InstrumentsEdit, gives=StoredJob),
+    openapi_extra=describe(takes=edits.Edit[OwnInstruments], gives=StoredJob),
     operation_id="put_instruments",
 )
 def put_instruments(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Change the instruments."""
-    asked = body(request, InstrumentsEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what="the instruments") as row:
-        rows.store_decided(row, instruments=asked.instruments)
-    return stored(row)
+    edit = body(request, edits.Edit[OwnInstruments])
+    return stored(edits.decide(request.user, job_id, edit, OwnInstruments, what="the instruments"))
 
 
 @router.put(
-    "/{uuid:job_id}/way-in", openapi_extra=describe(takes=WayInEdit, gives=StoredJob), operation_id="put_way_in"
+    "/{uuid:job_id}/way-in", openapi_extra=describe(takes=edits.Edit[WayIn], gives=StoredJob), operation_id="put_way_in"
 )
 def put_way_in(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Change the doors, corners and stairs that everything must pass."""
-    asked = body(request, WayInEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what="the way in") as row:
-        rows.store_decided(row, way_in=asked.way_in)
-    return stored(row)
+    edit = body(request, edits.Edit[WayIn])
+    return stored(edits.decide(request.user, job_id, edit, WayIn, what="the way in"))
+
+
+class PlaceEdit(edits.Edit[core.Place | None], frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A place made (`was` is then null), or what is decided for it changed."""
 
 
 @router.put("/{uuid:job_id}/places", openapi_extra=describe(takes=PlaceEdit, gives=StoredJob), operation_id="put_place")
 def put_place(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Make a place, or change its size, set-ups, units and decisions; its facts stay as they are."""
-    asked = body(request, PlaceEdit)
-    with edits.changing(request.user, job_id, revision=asked.revision, what=f"place {asked.place.name}") as row:
-        found = row.places.filter(key=asked.place.id).first()
-        if found is None:
-            bare = msgspec.structs.replace(asked.place, facts=())
-            check_job(core.Job(name="", places=(bare,)))
-            rows.store_place(row, bare, row.places.count())
-        else:
-            rows.update_place(found, asked.place)
-    return stored(row)
+    return stored(edits.put_place(request.user, job_id, body(request, PlaceEdit)))

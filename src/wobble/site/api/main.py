@@ -13,11 +13,12 @@ from ninja.security import django_auth
 
 from wobble.core.errors import DocumentError, LengthError, SurveyError, WobbleError
 from wobble.site.api import fit, gauge, hold, jobs, session, shelf, wire
-from wobble.site.edits import Contradiction, NotThere, Stale
+from wobble.site.edits import Contradiction, NotThere
+from wobble.site.rebase import Clash
 
 STATUS: dict[type[WobbleError], int] = {
     NotThere: 404,
-    Stale: 409,
+    Clash: 409,
     Contradiction: 409,
     session.SignInRefused: 403,
     DocumentError: 422,
@@ -50,8 +51,8 @@ def refuse(_request: HttpRequest, error: Any) -> HttpResponse:
     """Answer a core error with its status and its own words."""
     status = next((code for kind, code in STATUS.items() if isinstance(error, kind)), 422)
     fault = wire.Fault(code=error.code, message=error.message, mend=error.mend, path=error.path)
-    if isinstance(error, Stale):
-        fault = replace(fault, revision=error.revision, changes=error.changes)
+    if isinstance(error, Clash):
+        fault = replace(fault, revision=error.revision, sides=error.sides)
     if isinstance(error, Contradiction):
         fault = replace(fault, theirs=error.theirs)
     return wire.answer(fault, status)

@@ -11,6 +11,7 @@ import msgspec
 from django.http import HttpRequest, HttpResponse
 
 from wobble.core.formats.document import decode
+from wobble.site.rebase import Side
 
 T = TypeVar("T")
 _REF = "#/components/schemas/{name}"
@@ -20,7 +21,8 @@ _known: dict[str, Any] = {}
 class Fault(msgspec.Struct, frozen=True, kw_only=True):
     """Why a call was refused: a stable code, what is wrong, how to mend it, and the path of the fault.
 
-    `theirs` is what is stored where the caller's value contradicts it.
+    `theirs` is what is stored where the caller's fact contradicts it; `sides` both values of each thing that two
+    changed, seen at `revision`.
     """
 
     code: str
@@ -28,7 +30,7 @@ class Fault(msgspec.Struct, frozen=True, kw_only=True):
     mend: str = ""
     path: str = ""
     revision: int | None = None
-    changes: tuple[str, ...] = ()
+    sides: tuple[Side, ...] = ()
     theirs: dict[str, Any] | None = None
 
 

@@ -117,9 +117,12 @@ export class Decision {
     if (await this.#put(this.turned)) this.#past = [...this.#past, from];
   }
 
-  #send({ datum, back_line, closing }: Choice): Promise<boolean> {
-    return open.change((id, revision) =>
-      calls.putDecisions(id, this.key, revision, datum, back_line, closing),
+  #send(choice: Choice): Promise<boolean> {
+    return open.edit(
+      `decisions ${this.key}`,
+      (id, edit) => calls.putDecisions(id, this.key, edit),
+      this.kept ?? choice,
+      choice,
     );
   }
 

@@ -1,6 +1,6 @@
 /** A decision while it is turned: answered at once, kept once it has settled, and undone. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { BackLine, PlaceFit, Datum, StoredJob } from '../../api/types';
+import type { BackLine, Decisions, Edit, PlaceFit, Datum, StoredJob } from '../../api/types';
 
 const high = (over_mm: number): Datum => ({ rule: 'high spot', over_mm });
 const fitOf = (datum: Datum) =>
@@ -29,9 +29,10 @@ const calls = {
   gauge: vi.fn(() => Promise.resolve({ surfaces: [] })),
   fit: vi.fn(() => Promise.resolve(fitOf(server.datum))),
   tryFit: vi.fn((_job: string, _place: string, datum: Datum) => Promise.resolve(fitOf(datum))),
-  putDecisions: vi.fn((_job: string, _place: string, revision: number, datum: Datum, back_line: BackLine) => {
-    if (revision !== server.revision) throw new Error(`stale: ${revision} is not ${server.revision}`);
-    server = { revision: revision + 1, datum, back_line };
+  putDecisions: vi.fn((_job: string, _place: string, { was, now }: Edit<Decisions>) => {
+    if (JSON.stringify(was.datum) !== JSON.stringify(server.datum))
+      throw new Error('not drawn from what is kept');
+    server = { revision: server.revision + 1, datum: now.datum, back_line: now.back_line };
     return Promise.resolve(stored());
   }),
 };
@@ -83,7 +84,7 @@ describe('a decision', () => {
     expect(decision.now?.datum).toEqual(high(3));
   });
 
-  it('is undone step by step, each from the revision that the one before left', async () => {
+  it('is undone step by step, each from what the one before left', async () => {
     const decision = await opened();
     for (const over of [2, 6]) {
       decision.turn({ datum: high(over) });

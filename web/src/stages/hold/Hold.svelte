@@ -60,7 +60,6 @@
   });
 
   /** What was sent last is in view again. */
-  let arrived: Promise<void> = Promise.resolve();
 
   const place = $derived(open.place(key));
   const unit = $derived(open.units);
@@ -97,9 +96,6 @@
       notices.refused(fault);
     }
   }
-  async function change(send: Parameters<typeof open.change>[0]) {
-    if (await open.change(send)) await look();
-  }
   const find = (d: Pick<Detection, 'surface' | 'at' | 'found_by' | 'sees'>) =>
     waiting.keep(job, key, {
       ...d,
@@ -120,11 +116,16 @@
       notices.refused(fault);
     }
   }
-  /** What was found goes first: it moves the revision that this change is made from. */
   async function put(of: 'walls' | 'ceiling' | 'floor', part: Partial<Backing>) {
-    await waiting.send();
-    await arrived;
-    await change((id, revision) => calls.putBacking(id, key, revision, { ...backings[of], ...part }, of));
+    const field = ({ walls: 'backing', ceiling: 'overhead', floor: 'underfoot' } as const)[of];
+    const was = {
+      backing: place?.backing ?? null,
+      overhead: place?.overhead ?? null,
+      underfoot: place?.underfoot ?? null,
+    };
+    const now = { ...was, [field]: { ...backings[of], ...part } };
+    if (await open.edit(`made of ${key}`, (id, edit) => calls.putBacking(id, key, edit), was, now))
+      await look();
   }
   /** What a finding is about is lit: its first screw. */
   function pickFinding(f: Finding) {
@@ -148,7 +149,7 @@
       { keys: ['w', 'Escape'], what: 'Close the section', run: () => (lit = null) },
     ];
     const deaf = waiting.onArrival((j) => {
-      if (j === job) arrived = open.load(job).then(look);
+      if (j === job) void open.load(job).then(look);
     });
     void open.load(job).then(() => {
       document.title = `Hold · ${open.place(key)?.name ?? ''} · Wobble`;

@@ -25,7 +25,7 @@
   let shelf = $state.raw<Instrument[]>([]);
   let found = $state.raw<Record<string, CheckFound[]>>({});
 
-  const save = (next: Instrument[]) => void open.putInstruments(next);
+  const save = (next: Instrument[]) => void open.putInstruments(instruments, next);
   const change = (i: number, part: Partial<Instrument>) =>
     save(instruments.map((t, k) => (k === i ? { ...t, ...part } : t)));
 

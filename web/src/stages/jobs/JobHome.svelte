@@ -27,7 +27,7 @@
       units: job.units ?? 'mm',
     };
     const next = { ...now, ...part };
-    if (next.name.trim() && JSON.stringify(next) !== JSON.stringify(now)) void open.putAbout(next);
+    if (next.name.trim() && JSON.stringify(next) !== JSON.stringify(now)) void open.putAbout(now, next);
   }
   const text = (e: Event) => (e.target as HTMLInputElement).value;
 </script>

@@ -8,7 +8,7 @@
   let { kit }: { kit: ShimKit } = $props();
   const pieces = $derived(kit.pieces ?? []);
   const tapers = $derived(kit.tapers ?? []);
-  const save = (part: Partial<ShimKit>) => void open.putKit({ ...kit, ...part });
+  const save = (part: Partial<ShimKit>) => void open.putKit(kit, { ...kit, ...part });
   const count = (text: string) => (/^\d+$/.test(text.trim()) ? Number(text) : null);
   const changed = <T,>(all: readonly T[], i: number, part: Partial<T>) =>
     all.map((p, k) => (k === i ? { ...p, ...part } : p));

@@ -83,7 +83,11 @@
   async function save(then: 'stay' | 'gauge') {
     const place = { ...draft, id: key || newKey(draft.name) };
     const seen = saved?.obstacles ?? [];
-    if (!(await open.putPlace(place))) return;
+    if (!(await open.putPlace(saved, place))) {
+      // another device may have taken the name: the next try is made with what there is now
+      if (!key) await open.load(id);
+      return;
+    }
     await keepObstacles(place.id, seen, draft.obstacles);
     await open.load(id);
     draft = saved = open.place(place.id) ?? place;

@@ -7,7 +7,7 @@
   import { open } from '../../state/job.svelte';
 
   let { way }: { way: readonly Passage[] } = $props();
-  const put = (way_in: Passage[]) => void open.change((id, revision) => calls.putWayIn(id, revision, way_in));
+  const put = (way_in: Passage[]) => void open.edit('way in', calls.putWayIn, { way_in: way }, { way_in });
   const set = (i: number, part: Partial<Passage>) =>
     put(way.map((p, k) => (k === i ? ({ ...p, ...part } as Passage) : p)));
   const LABELS: Record<string, string> = {

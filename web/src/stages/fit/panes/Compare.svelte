@@ -30,7 +30,12 @@
   });
 
   const put = (alternatives: Alternative[]) =>
-    open.change((id, revision) => calls.putAlternatives(id, p.decision.key, revision, alternatives));
+    open.edit(
+      `alternatives ${p.decision.key}`,
+      (id, edit) => calls.putAlternatives(id, p.decision.key, edit),
+      { alternatives: kept },
+      { alternatives },
+    );
   function keep() {
     const now = p.decision.now;
     const called = name.trim();

@@ -41,7 +41,7 @@
     let n = taken.size + 1;
     while (taken.has(`line-${n}`)) n += 1;
     const made: SetUp = { id: `line-${n}`, name: name.trim() || word, across, at_mm: at, sigma_mm: 0 };
-    if (await open.putPlace({ ...p.place, set_ups: [...(p.place.set_ups ?? []), made] })) {
+    if (await open.putPlace(p.place, { ...p.place, set_ups: [...(p.place.set_ups ?? []), made] })) {
       asked = false;
       p.online(made.id);
     }

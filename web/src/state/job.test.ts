@@ -1,0 +1,78 @@
+/** Forms of one job on two devices: what each changes is kept, and what both changed is chosen by the user. */
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { Refused } from '../api/client';
+import type { Edit, ShimKit, StoredJob } from '../api/types';
+import { open } from './job.svelte';
+
+const kit = (tolerance_mm: number, max_stack_mm = 12): ShimKit => ({
+  tolerance_mm,
+  max_stack_mm,
+  least_overlap_mm: 15,
+  pieces: [],
+  tapers: [],
+});
+const stored = (revision: number, now: ShimKit) =>
+  ({ id: 'job', revision, job: { units: 'mm', kit: now, places: [] } }) as unknown as StoredJob;
+const clash = (revision: number) =>
+  new Refused(409, {
+    code: 'clash',
+    message: 'This was changed elsewhere since you opened it.',
+    mend: 'Look at both, and choose which holds.',
+    path: '',
+    revision,
+    sides: [{ path: '$.kit.tolerance_mm', yours: 1, theirs: 2 }],
+    theirs: null,
+  });
+
+const send = vi.fn<(id: string, edit: Edit<ShimKit>) => Promise<StoredJob>>();
+const put = (was: ShimKit, now: ShimKit) => open.edit('kit', send, was, now);
+
+describe('an edit', () => {
+  beforeEach(() => {
+    send.mockReset();
+    open.stored = stored(1, kit(0.5));
+    open.clash = null;
+  });
+
+  it('says what the form was drawn from, and shows what is stored then', async () => {
+    send.mockResolvedValue(stored(3, kit(1, 20)));
+    expect(await put(kit(0.5), kit(1))).toBe(true);
+    expect(send).toHaveBeenCalledExactlyOnceWith('job', { was: kit(0.5), now: kit(1), settle: null });
+    expect(open.stored?.job.kit).toEqual(kit(1, 20));
+  });
+
+  it('of a form that was not yet drawn anew starts from what the user saw', async () => {
+    send.mockResolvedValueOnce(stored(2, kit(1))).mockResolvedValueOnce(stored(3, kit(2)));
+    await Promise.all([put(kit(0.5), kit(1)), put(kit(0.5), kit(2))]);
+    expect(send.mock.calls[1]![1]).toMatchObject({ was: kit(1), now: kit(2) });
+    send.mockResolvedValueOnce(stored(4, kit(3)));
+    await put(kit(0.5), kit(3));
+    expect(send.mock.calls[2]![1].was).toEqual(kit(0.5));
+  });
+
+  it.each([['yours'], ['theirs']] as const)('that clashes waits for a choice: %s', async (side) => {
+    send.mockRejectedValueOnce(clash(7)).mockResolvedValueOnce(stored(8, kit(2)));
+    const done = put(kit(0.5), kit(1));
+    await vi.waitFor(() => expect(open.clash).not.toBeNull());
+    expect(open.clash!.sides[0]).toMatchObject({ yours: 1, theirs: 2 });
+    expect(send).toHaveBeenCalledTimes(1);
+    open.clash!.choose(side);
+    expect(await done).toBe(true);
+    expect(send.mock.calls[1]![1]).toMatchObject({
+      was: kit(0.5),
+      now: kit(1),
+      settle: { side, revision: 7 },
+    });
+    expect(open.clash).toBeNull();
+  });
+
+  it('that is not settled leaves the form as it is, and the next one goes on', async () => {
+    send.mockRejectedValueOnce(clash(7)).mockResolvedValueOnce(stored(8, kit(2)));
+    const done = put(kit(0.5), kit(1));
+    await vi.waitFor(() => expect(open.clash).not.toBeNull());
+    open.clash!.choose(null);
+    expect(await done).toBe(false);
+    expect(open.stored?.revision).toBe(1);
+    expect(await put(kit(0.5), kit(2))).toBe(true);
+  });
+});
