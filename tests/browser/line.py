@@ -15,6 +15,7 @@ class Line:
         self.sockets: set[socket.socket] = set()
         self.listener: socket.socket | None = None
         self.port = 0
+        self.silent = threading.Event()
         self.mend()
 
     @property
@@ -31,6 +32,14 @@ class Line:
         self.port = listener.getsockname()[1]
         self.listener = listener
         threading.Thread(target=self._accept, args=(listener,), daemon=True).start()
+
+    def silence(self) -> None:
+        """Take what comes and answer nothing: a server that hangs, or a line that drops what it carries."""
+        self.silent.set()
+
+    def speak(self) -> None:
+        """Carry on with what comes."""
+        self.silent.clear()
 
     def cut(self) -> None:
         """Drop everything and refuse what comes."""
@@ -57,7 +66,8 @@ class Line:
     def _pump(self, source: socket.socket, sink: socket.socket) -> None:
         with suppress(OSError):
             while data := source.recv(65536):
-                sink.sendall(data)
+                if not self.silent.is_set():
+                    sink.sendall(data)
         for end in (source, sink):
             with suppress(OSError):
                 end.shutdown(socket.SHUT_RDWR)

@@ -208,7 +208,7 @@ def test_what_is_typed_without_a_connection_waits_and_is_sent_once(desks, line):
 
 
 def test_forms_on_two_devices_keep_what_each_changed(desks):
-    """One renames the job while the other turns the datum; then both say how wide a unit is, and one of them chooses."""
+    """One renames the job, the other turns the datum; then both say how wide a unit is, and one of them chooses."""
     here, there = desks(), desks()
     workroom = here.open_demo()
     there.open_demo()

@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { Refused } from './api/client';
   import { router } from './router.svelte';
   import Conflicts from './shell/Conflicts.svelte';
+  import Expired from './shell/Expired.svelte';
   import Head from './shell/Head.svelte';
   import KeyList from './shell/KeyList.svelte';
   import NoticeList from './shell/NoticeList.svelte';
@@ -32,8 +33,10 @@
   });
 
   // what was typed on an earlier visit belongs to whoever typed it, so it is taken up at each sign-in
+  const user = $derived(session.who?.user);
   $effect(() => {
-    if (session.who?.user) void waiting.open(session.who.user);
+    const name = user;
+    if (name) untrack(() => void waiting.open(name));
   });
 
   function unhandled(event: PromiseRejectionEvent) {
@@ -70,6 +73,7 @@
   {/if}
   <KeyList />
   <Conflicts />
+  <Expired />
 {/if}
 <NoticeList />
 

@@ -11,6 +11,12 @@ const target = document.getElementById('app');
 if (!target) throw new Error('index.html has no #app');
 mount(App, { target });
 
+// a part of the page that a newer version has no more: the page itself is fetched anew, what was typed is kept
+addEventListener('vite:preloadError', (event) => {
+  event.preventDefault();
+  location.reload();
+});
+
 // the page then opens without a connection; where the browser has no such thing, it needs one
 if ('serviceWorker' in navigator && import.meta.env.PROD) {
   addEventListener('load', () => void navigator.serviceWorker.register('/sw.js').catch(() => undefined));

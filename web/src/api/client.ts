@@ -37,11 +37,27 @@ const edits: Middleware = {
 /** A call on a bad line may hang for good, and what waits behind it with it. */
 const LONGEST_CALL_MS = 20_000;
 
-export const client = createClient<paths>({
-  baseUrl: location.origin,
-  fetch: (request) =>
-    fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(LONGEST_CALL_MS)]) }),
-});
+let renew: () => Promise<boolean> = () => Promise.resolve(false);
+
+/** Say how a session is renewed where a call finds none, or another token. */
+export function whenRefused(how: () => Promise<boolean>): void {
+  renew = how;
+}
+
+const timed = (request: Request) =>
+  fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(LONGEST_CALL_MS)]) });
+
+/** A call that finds no session waits for one and is made again: the page and what is on it stay. */
+async function withSession(request: Request): Promise<Response> {
+  const again = request.clone();
+  const response = await timed(request);
+  const lost = response.status === 401 || (response.status === 403 && response.headers.has('X-Wobble-Token'));
+  if (!lost || request.url.endsWith('/api/session') || !(await renew())) return response;
+  if (again.method !== 'GET') again.headers.set('X-CSRFToken', token);
+  return timed(again);
+}
+
+export const client = createClient<paths>({ baseUrl: location.origin, fetch: withSession });
 client.use(edits);
 
 /** The value of a call's answer; throws Refused if there is none.

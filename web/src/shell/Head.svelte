@@ -5,7 +5,10 @@
   import { session } from '../state/session.svelte';
   import { theme } from '../state/theme.svelte';
   import { waiting } from '../state/waiting.svelte';
+  import { Modal } from '../carbon';
+  import { notices } from '../state/notices.svelte';
   import Mark from './Mark.svelte';
+  import WaitingList from './WaitingList.svelte';
 
   const params = $derived(router.current?.params ?? {});
   const job = $derived(params['job'] === open.stored?.id ? open.stored : null);
@@ -23,9 +26,17 @@
   );
   const n = $derived(waiting.all.length);
 
+  let listed = $state(false);
+  let leaving = $state(false);
+
   async function signOut() {
-    await session.signOut();
-    router.go('/', true);
+    leaving = false;
+    try {
+      await session.signOut();
+      router.go('/', true);
+    } catch (fault) {
+      notices.refused(fault);
+    }
   }
 </script>
 
@@ -47,9 +58,9 @@
     </nav>
   {/if}
   <div class="end">
-    <span class="kept" class:waits={n > 0} role="status">
-      <span class="sign" aria-hidden="true"></span>{n ? `${n} waiting` : 'kept'}
-    </span>
+    <button class="kept" class:waits={n > 0} disabled={!n} title="What waits" onclick={() => (listed = true)}>
+      <span class="sign" aria-hidden="true"></span><span role="status">{n ? `${n} waiting` : 'kept'}</span>
+    </button>
     <button
       onclick={() => theme.turn()}
       aria-label={theme.dark ? 'Light' : 'Dark'}
@@ -66,11 +77,30 @@
     <button
       class="out"
       class:inside={job !== null}
-      onclick={() => void signOut()}
+      onclick={() => (n ? (leaving = true) : void signOut())}
       title="Sign out {session.name}">Sign out</button
     >
   </div>
 </header>
+{#if listed}<WaitingList onclose={() => (listed = false)} />{/if}
+{#if leaving}
+  <Modal
+    open
+    modalHeading="{n} {n === 1 ? 'thing waits' : 'things wait'} on this device"
+    primaryButtonText="Sign out"
+    secondaryButtonText="Stay"
+    on:submit={() => void signOut()}
+    on:click:button--secondary={() => (leaving = false)}
+    on:close={() => (leaving = false)}
+  >
+    <p>
+      What was typed and has not reached the server stays here for {session.name}, and goes when {session.name}
+      signs in on this device again.{waiting.loose.size
+        ? ` ${waiting.loose.size} of them this device could not keep: they are lost when the page closes.`
+        : ''}
+    </p>
+  </Modal>
+{/if}
 
 <style>
   .head {

@@ -48,7 +48,8 @@ function said(value: unknown, field: string, unit: LengthUnit): string {
   }
   const long = field.endsWith('_mm') || field === 'at' || field === 'size';
   if (typeof value === 'number' && long) return showLength(value, unit);
-  return typeof value === 'boolean' ? (value ? 'yes' : 'no') : String(value);
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  return typeof value === 'number' ? String(value) : (value as string);
 }
 
 /** What stands at a path of the place or the job: `$.units[A].width_mm` is the width of A. */

@@ -38,21 +38,67 @@ async function upgrade(db: IDBPDatabase, from: number, change: Change): Promise<
   db.deleteObjectStore('readings');
 }
 
-/** The answer of a call, kept on the device; the kept one where the server cannot be reached. */
+let owner = '';
+
+/** Whose answers are kept and given back from now on: another who signs in sees none of them. */
+export function ownedBy(user: string): void {
+  owner = user;
+}
+
+const owned = (key: string) => `${owner}\n${key}`;
+/** How long the server may be silent before what is kept is shown, ms. */
+const SILENT_MS = 3500;
+
+/** The answer of a call, kept on the device; the kept one where the server cannot be reached, or says nothing. */
 export async function remembered<T>(key: string, call: () => Promise<T>): Promise<T> {
-  try {
-    const answer = await call();
-    void store().then((db) => db?.put('answers', structuredClone(answer), key));
+  const name = owned(key);
+  const asked = call().then((answer) => {
+    void keep(name, answer);
     return answer;
+  });
+  const kept = async () => (await (await store())?.get('answers', name)) as T | undefined;
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  const silence = new Promise<T>((done) => {
+    timer = setTimeout(() => void kept().then((old) => old !== undefined && done(old)), SILENT_MS);
+  });
+  try {
+    return await Promise.race([asked, silence]);
   } catch (fault) {
     if (!(fault instanceof Refused) || fault.status !== 0) throw fault;
-    const kept = (await (await store())?.get('answers', key)) as T | undefined;
-    if (kept === undefined) throw fault;
-    return kept;
+    const old = await kept();
+    if (old === undefined) throw fault;
+    return old;
+  } finally {
+    clearTimeout(timer);
   }
 }
 
-/** Forget all answers: they belong to whoever was signed in. */
+/** Keep an answer; a device that is full keeps what was typed rather than answers, which can be asked for again. */
+async function keep(name: string, answer: unknown): Promise<void> {
+  const db = await store();
+  try {
+    await db?.put('answers', structuredClone(answer), name);
+  } catch {
+    await db?.clear('answers').catch(() => undefined);
+  }
+}
+
+/** Forget the answers of whoever was signed in. */
 export async function forget(): Promise<void> {
-  await (await store())?.clear('answers');
+  const db = await store();
+  for (const key of (await db?.getAllKeys('answers')) ?? [])
+    if (typeof key === 'string' && key.startsWith(owned(''))) await db?.delete('answers', key);
+}
+
+/** Do something while no other tab of this browser does the like. */
+export function alone<T>(what: string, work: () => Promise<T>): Promise<T> {
+  return navigator.locks ? navigator.locks.request(what, work) : work();
+}
+
+/** A word between the tabs of this browser; a browser without such words has one tab that matters. */
+export function channel(name: string, hear: () => void): { tell: () => void } {
+  if (typeof BroadcastChannel === 'undefined') return { tell: () => undefined };
+  const made = new BroadcastChannel(name);
+  made.onmessage = hear;
+  return { tell: () => made.postMessage(0) };
 }

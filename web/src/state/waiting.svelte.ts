@@ -1,12 +1,13 @@
 /** What was found out and is not yet with the server: facts kept on the device, sent in order, once each by their own
- *  ids. What the server has in another form is held as a conflict until the user has seen both. */
+ *  ids. What the server has in another form is held as a conflict until the user has seen both; what it will not have
+ *  stays, with the reason, until the user drops it. Of several tabs one sends at a time. */
 import { calls } from '../api/calls';
 import { Refused } from '../api/client';
-import type { Fact } from '../api/types';
+import type { Fact, Fault } from '../api/types';
 import { newId } from '../entry/ids';
 import { isDetection, isNote, isObstacle, isReading } from '../entry/facts';
 import { notices } from './notices.svelte';
-import { store } from './store';
+import { alone, channel, store } from './store';
 
 export interface Kept {
   /** The fact's own. */
@@ -26,25 +27,50 @@ export interface Conflict {
 }
 
 const RETRY_MS = 4000;
+const LONGEST_RETRY_MS = 60_000;
 /** The most facts in one call. */
 const MOST_SENT = 500;
 
 class Waiting {
   all = $state.raw<Kept[]>([]);
   conflicts = $state.raw<Conflict[]>([]);
+  /** Why something stays here, by its id. */
+  stuck = $state.raw<ReadonlyMap<string, Fault>>(new Map());
+  /** Things that the device could not keep: they live as long as the page. */
+  loose = $state.raw<ReadonlySet<string>>(new Set());
   #sending: Promise<void> | null = null;
   #user = '';
   #last = 0;
+  #fresh = new Set<string>();
+  #retry: ReturnType<typeof setTimeout> | undefined;
+  #pause = RETRY_MS;
   #told: ((job: string, revision: number) => void)[] = [];
+  #tabs = channel('wobble-waiting', () => void this.#look());
 
   /** Take up what an earlier visit left behind. */
   async open(user: string): Promise<void> {
     this.#user = user;
-    // where the browser keeps nothing, what is typed lives as long as the page
-    const kept = ((await (await store())?.getAll('facts')) ?? []) as Kept[];
-    this.all = kept.filter((k) => k.user === user).toSorted((a, b) => a.kept - b.kept);
     this.conflicts = [];
+    this.stuck = new Map();
+    this.all = this.all.filter((k) => k.user === user && this.loose.has(k.id));
+    await this.#look();
+    if (!(await store()))
+      notices.add(
+        'error',
+        'This browser keeps nothing on the device.',
+        'Without a connection, what you type is lost when you close the page. A private window does that.',
+      );
     void this.send();
+  }
+
+  /** Look again at what the device has: another tab may have added to it, or sent some. */
+  async #look(): Promise<void> {
+    // what is typed while the device is being read is not in its answer yet
+    const [since, fresh] = [this.#last, new Set(this.#fresh)];
+    const kept = ((await (await store())?.getAll('facts')) ?? []) as Kept[];
+    const own = this.all.filter((k) => this.loose.has(k.id) || fresh.has(k.id) || k.kept > since);
+    const found = [...kept.filter((k) => k.user === this.#user), ...own].map((k) => [k.id, k] as const);
+    this.all = [...new Map(found).values()].toSorted((a, b) => a.kept - b.kept);
   }
 
   /** Be told when something of a job has arrived. */
@@ -72,9 +98,36 @@ class Waiting {
     const given = facts.map((fact) => $state.snapshot<Kept>(this.#tagged(job, place, fact)));
     const ids = new Set(given.map((k) => k.id));
     this.all = [...this.all.filter((k) => !ids.has(k.id)), ...given];
-    const db = await store();
-    for (const kept of given) await db?.put('facts', kept);
+    ids.forEach((id) => this.#fresh.add(id));
+    if (!(await this.#put(given))) this.#hold(given);
+    ids.forEach((id) => this.#fresh.delete(id));
     await this.send();
+  }
+
+  async #put(given: Kept[]): Promise<boolean> {
+    try {
+      const db = await store();
+      if (!db) return false;
+      const change = db.transaction('facts', 'readwrite');
+      await Promise.all([...given.map((k) => change.store.put(k)), change.done]);
+      this.#tabs.tell();
+      // asked for once there is something to lose; the browser may say no, and then clears it only when short of room
+      void navigator.storage?.persist?.().catch(() => false);
+      return true;
+    } catch {
+      return false;
+    }
+  }
+
+  /** The device is full, or keeps nothing: say so while it can still be sent. */
+  #hold(given: Kept[]): void {
+    if (!this.loose.size)
+      notices.add(
+        'error',
+        'This device could not keep what you typed.',
+        'It is sent while the page is open: stay until nothing waits, and make room on the device.',
+      );
+    this.loose = new Set([...this.loose, ...given.map((k) => k.id)]);
   }
 
   #tagged(job: string, place: string, fact: Fact): Kept {
@@ -87,12 +140,21 @@ class Waiting {
     return this.all.some((k) => k.id === id);
   }
 
-  /** Take something back that has not left the device. */
+  /** Take something back that has not left the device; false where it has, from this tab or another. */
   async take(id: string): Promise<boolean> {
     await this.#sending;
-    if (!this.has(id)) return false;
-    await this.#drop([id]);
-    return true;
+    return alone('wobble-send', async () => {
+      await this.#look();
+      const gone = this.all.find((k) => k.id === id);
+      if (!gone) return false;
+      // what was to take its place takes the place of what it would have replaced itself
+      const after = this.all.filter((k) => k.fact.supersedes === id);
+      const heirs = after.map((k) => ({ ...k, fact: { ...k.fact, supersedes: gone.fact.supersedes } }));
+      this.all = this.all.map((k) => heirs.find((h) => h.id === k.id) ?? k);
+      if (heirs.length) await this.#put(heirs);
+      await this.#drop([id]);
+      return true;
+    });
   }
 
   /** Settle a conflict: keep what the server has, or put what is kept here in its place. */
@@ -105,38 +167,57 @@ class Waiting {
     return this.keep(kept.job, kept.place, { ...kept.fact, id: newId(), supersedes });
   }
 
+  /** Try what was refused once more. */
+  again(): Promise<void> {
+    this.stuck = new Map();
+    return this.send();
+  }
+
   send(): Promise<void> {
-    this.#sending ??= this.#sendAll().finally(() => (this.#sending = null));
+    clearTimeout(this.#retry);
+    this.#sending ??= alone('wobble-send', () => this.#sendAll()).finally(() => (this.#sending = null));
     return this.#sending;
   }
 
   /** Place by place; what is refused stays on the device and holds up nothing else. */
   async #sendAll(): Promise<void> {
-    const refused = new Set<string>(this.conflicts.map((c) => c.kept.id));
+    await this.#look();
+    const left = new Set<string>([...this.stuck.keys(), ...this.conflicts.map((c) => c.kept.id)]);
+    let later = false;
     for (;;) {
-      const first = this.all.find((k) => !refused.has(k.id));
-      if (!first) return;
+      const first = this.all.find((k) => !left.has(k.id));
+      if (!first) break;
       const batch = this.all
-        .filter((k) => k.job === first.job && k.place === first.place && !refused.has(k.id))
+        .filter((k) => k.job === first.job && k.place === first.place && !left.has(k.id))
         .slice(0, MOST_SENT);
       try {
         await this.#sendBatch(batch);
       } catch (fault) {
         if (!(fault instanceof Refused)) throw fault;
-        if (fault.passing) {
-          setTimeout(() => void this.send(), RETRY_MS);
-          return;
-        }
-        if (batch.length > 1) await this.#sendSingly(batch, refused);
-        else this.#refuse(first, fault, refused);
+        later ||= fault.passing;
+        if (fault.status === 0) break;
+        // the server failed at this place, or it is gone: the others go on
+        if (fault.passing || batch.length === 1 || fault.status === 404) {
+          if (!fault.passing) batch.forEach((kept) => this.#refuse(kept, fault));
+          batch.forEach((kept) => left.add(kept.id));
+        } else later = (await this.#sendSingly(batch, left)) || later;
       }
     }
+    if (!later) this.#pause = RETRY_MS;
+    else
+      this.#retry = setTimeout(() => {
+        this.#pause = Math.min(this.#pause * 1.5, LONGEST_RETRY_MS);
+        void this.send();
+      }, this.#pause);
   }
 
-  #refuse(kept: Kept, fault: Refused, refused: Set<string>): void {
-    refused.add(kept.id);
-    if (fault.fault.theirs) this.conflicts = [...this.conflicts, { kept, theirs: fault.fault.theirs }];
-    else notices.refused(fault);
+  #refuse(kept: Kept, fault: Refused): void {
+    if (fault.fault.theirs) {
+      this.conflicts = [...this.conflicts, { kept, theirs: fault.fault.theirs }];
+      return;
+    }
+    if (!this.stuck.size) notices.refused(fault);
+    this.stuck = new Map([...this.stuck, [kept.id, fault.fault]]);
   }
 
   async #sendBatch(batch: Kept[]): Promise<void> {
@@ -154,23 +235,46 @@ class Waiting {
     this.#told.forEach((tell) => tell(job, revision));
   }
 
-  async #sendSingly(batch: Kept[], refused: Set<string>): Promise<void> {
+  /** Whether some are to be sent later. */
+  async #sendSingly(batch: Kept[], left: Set<string>): Promise<boolean> {
     for (const kept of batch) {
       try {
         await this.#sendBatch([kept]);
       } catch (fault) {
-        if (!(fault instanceof Refused) || fault.passing) throw fault;
-        this.#refuse(kept, fault, refused);
+        if (!(fault instanceof Refused)) throw fault;
+        if (fault.status === 0) throw fault;
+        left.add(kept.id);
+        if (fault.passing) return true;
+        this.#refuse(kept, fault);
       }
     }
+    return false;
+  }
+
+  /** Drop what can neither be sent nor is wanted. */
+  async drop(ids: string[]): Promise<void> {
+    await alone('wobble-send', () => this.#drop(ids));
   }
 
   async #drop(ids: string[]): Promise<void> {
+    const gone = new Set(ids);
+    this.all = this.all.filter((k) => !gone.has(k.id));
+    this.stuck = new Map([...this.stuck].filter(([id]) => !gone.has(id)));
+    this.loose = new Set([...this.loose].filter((id) => !gone.has(id)));
     const db = await store();
     for (const id of ids) await db?.delete('facts', id);
-    this.all = this.all.filter((k) => !ids.includes(k.id));
+    this.#tabs.tell();
+  }
+
+  /** What waits, as facts by job and place, to keep elsewhere. */
+  get exported(): string {
+    const facts = this.all.map(({ job, place, fact }) => ({ job, place, fact }));
+    return JSON.stringify({ format: 'wobble-waiting', version: 1, facts }, null, 2);
   }
 }
 
 export const waiting = new Waiting();
 addEventListener('online', () => void waiting.send());
+addEventListener('beforeunload', (leaving) => {
+  if (waiting.loose.size) leaving.preventDefault();
+});

@@ -99,6 +99,59 @@ describe('the queue', () => {
     expect(waiting.all).toEqual([]);
   });
 
+  it('lets what was to replace something taken back replace what that would have', async () => {
+    const { waiting, refuse } = await fresh();
+    sent.mockRejectedValue(refuse(0));
+    await waiting.keep('job', 'place', outlet('b', 'Outlet', 'a'), outlet('c', 'Outlet', 'b'));
+    expect(await waiting.take('b')).toBe(true);
+    expect(waiting.all.map((k) => [k.id, k.fact.supersedes])).toEqual([['c', 'a']]);
+  });
+
+  it('goes on with other places where the server fails at one, and tries that one again', async () => {
+    const { waiting, refuse } = await fresh();
+    sent.mockImplementation((job) =>
+      job === 'ill' ? Promise.reject(refuse(500)) : Promise.resolve({ revision: 2 }),
+    );
+    await waiting.keep('ill', 'place', reading('a'));
+    await waiting.keep('well', 'place', reading('b'));
+    expect(waiting.all.map((k) => k.id)).toEqual(['a']);
+    expect(waiting.stuck.size).toBe(0);
+    sent.mockReset().mockResolvedValue({ revision: 3 });
+    await vi.advanceTimersByTimeAsync(5000);
+    expect(waiting.all).toEqual([]);
+  });
+
+  it('keeps what belongs to a job that is gone, says why, and drops it only when told to', async () => {
+    const { waiting, refuse } = await fresh();
+    sent.mockRejectedValue(refuse(404));
+    await waiting.keep('gone', 'place', reading('a'), reading('b'));
+    expect(sent).toHaveBeenCalledTimes(1);
+    expect([...waiting.stuck.keys()]).toEqual(['a', 'b']);
+    await waiting.send();
+    expect(sent).toHaveBeenCalledTimes(1);
+    expect(JSON.parse(waiting.exported)).toMatchObject({ facts: [{ job: 'gone', fact: { id: 'a' } }, {}] });
+    await waiting.drop(['a']);
+    expect(waiting.all.map((k) => k.id)).toEqual(['b']);
+    sent.mockReset().mockResolvedValue({ revision: 3 });
+    await waiting.again();
+    expect([waiting.all, waiting.stuck.size]).toEqual([[], 0]);
+  });
+
+  it('still sends what a full device cannot keep, and says so before it matters', async () => {
+    const { waiting, refuse } = await fresh();
+    const { notices } = await import('./notices.svelte');
+    sent.mockRejectedValue(refuse(0));
+    await waiting.keep('job', 'place', reading('a'));
+    expect([...waiting.loose]).toEqual(['a']);
+    expect(notices.shown.map((n) => n.title)).toContain('This device could not keep what you typed.');
+    const leaving = new Event('beforeunload', { cancelable: true });
+    dispatchEvent(leaving);
+    expect(leaving.defaultPrevented).toBe(true);
+    sent.mockReset().mockResolvedValue({ revision: 2 });
+    await waiting.send();
+    expect([waiting.all, waiting.loose.size]).toEqual([[], 0]);
+  });
+
   it('gives back what has not left the device', async () => {
     const { waiting, refuse } = await fresh();
     sent.mockRejectedValue(refuse(0));

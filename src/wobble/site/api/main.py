@@ -7,7 +7,7 @@ from typing import Any
 from django.http import HttpRequest, HttpResponse
 from msgspec.structs import replace
 from ninja import NinjaAPI
-from ninja.errors import AuthenticationError
+from ninja.errors import AuthenticationError, HttpError
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
@@ -56,6 +56,17 @@ def refuse(_request: HttpRequest, error: Any) -> HttpResponse:
     if isinstance(error, Contradiction):
         fault = replace(fault, theirs=error.theirs)
     return wire.answer(fault, status)
+
+
+@api.exception_handler(HttpError)
+def refuse_call(_request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer what the framework refuses; of a token that is not the session's the page can get a new one."""
+    code = "token" if error.status_code == 403 else "refused"
+    mend = "Load the page again, then do it again." if code == "token" else "Look at the call again."
+    response = wire.answer(wire.Fault(code=code, message=f"{error}.", mend=mend), error.status_code)
+    if code == "token":
+        response["X-Wobble-Token"] = "stale"
+    return response
 
 
 @api.exception_handler(AuthenticationError)

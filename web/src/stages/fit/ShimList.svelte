@@ -32,7 +32,7 @@
   $effect(() => {
     void open.stored?.revision;
     const [job, key] = [p.job, p.place.id];
-    void remembered(`hold-3 ${job} ${key}`, () => calls.hold(job, key)).then(
+    void remembered(`hold ${job} ${key}`, () => calls.hold(job, key)).then(
       (found) => (hold = found),
       () => (hold = null),
     );

@@ -53,7 +53,7 @@ export class Decision {
     if (this.#left || !this.place) return;
     try {
       const [fit, surveyed] = await Promise.all([
-        remembered(`fit-3 ${this.job} ${this.key}`, () => calls.fit(this.job, this.key)),
+        remembered(`fit ${this.job} ${this.key}`, () => calls.fit(this.job, this.key)),
         remembered(`gauge ${this.job} ${this.key}`, () => calls.gauge(this.job, this.key)),
       ]);
       if (this.#left) return;

@@ -88,8 +88,8 @@
   async function look() {
     try {
       [hold, fit, surveyed] = await Promise.all([
-        remembered(`hold-3 ${job} ${key}`, () => calls.hold(job, key)),
-        fit ?? remembered(`fit-4 ${job} ${key}`, () => calls.fit(job, key)),
+        remembered(`hold ${job} ${key}`, () => calls.hold(job, key)),
+        fit ?? remembered(`fit ${job} ${key}`, () => calls.fit(job, key)),
         surveyed ?? remembered(`gauge ${job} ${key}`, () => calls.gauge(job, key)),
       ]);
     } catch (fault) {
