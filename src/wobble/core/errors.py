@@ -3,6 +3,7 @@
 WobbleError
 ├── LengthError       a length that cannot be read
 ├── DocumentError     a job document that cannot be taken, with the path of the fault
+├── NotThere          something that there is not
 └── SurveyError       a question that the readings cannot answer
 """
 
@@ -38,6 +39,12 @@ class DocumentError(WobbleError, ValueError):
     """A job document that cannot be taken."""
 
     code = "document"
+
+
+class NotThere(WobbleError, LookupError):
+    """There is no such thing, or it is not the user's: the two are told alike."""
+
+    code = "not-found"
 
 
 class SurveyError(WobbleError, LookupError):

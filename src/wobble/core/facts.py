@@ -12,7 +12,19 @@ from typing import Annotated, Literal, TypeVar
 from msgspec import Meta
 
 from wobble.core.axes import Spot, SurfaceName
-from wobble.core.value import Coordinate, Count, Key, Moment, Name, NotNegative, Positive, Text, Title, Value
+from wobble.core.value import (
+    Coordinate,
+    Count,
+    Key,
+    Moment,
+    Name,
+    NotNegative,
+    Positive,
+    Text,
+    Title,
+    Value,
+    check_year,
+)
 
 FoundBy = Literal["scanner", "magnet", "knock", "trial hole", "nail seen"]
 Sees = Literal["centre", "left edge", "right edge", "screw", "hit", "miss", "something else"]
@@ -26,6 +38,9 @@ class Aside(Value, frozen=True, kw_only=True):
     at: Moment
     by: Name = ""
 
+    def __post_init__(self) -> None:
+        check_year(self.at)
+
 
 class _Fact(Value, frozen=True, kw_only=True):
     id: Key
@@ -33,6 +48,9 @@ class _Fact(Value, frozen=True, kw_only=True):
     taken_by: Name = ""
     supersedes: Key | None = None
     aside: Aside | None = None
+
+    def __post_init__(self) -> None:
+        check_year(self.taken_at)
 
 
 class _Reading(_Fact, frozen=True, kw_only=True):

@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections import OrderedDict
 from dataclasses import dataclass
-from functools import lru_cache
 from typing import Literal
 
+from msgspec import json
 from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
-from wobble.core.errors import SurveyError
+from wobble.core.errors import NotThere
 from wobble.core.finding import Finding, in_order
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.compare import Outcome, outcome
@@ -25,7 +24,7 @@ from wobble.core.fit.level.ways import LevelMethod, LineMethod
 from wobble.core.fit.overhead.hangers import Hanger
 from wobble.core.fit.parts import fit_parts
 from wobble.core.fit.result import FitResult, fit_result, stand_of
-from wobble.core.fit.run.contact import Behind, BehindInput, FloorContact, FloorContactInput, behind, contact
+from wobble.core.fit.run.contact import Behind, BehindInput, FloorContact, FloorContactInput, HighPoint, behind, contact
 from wobble.core.fit.run.requested import requested
 from wobble.core.fit.run.tiers import TierName, on_floor
 from wobble.core.fit.scribe.line import Scribe
@@ -56,6 +55,7 @@ from wobble.core.job import (
 )
 from wobble.core.length import LengthUnit
 from wobble.core.part import Fastener, Part
+from wobble.core.remember import Remembered
 
 
 class PlaceFit(Value, frozen=True, kw_only=True):
@@ -132,35 +132,63 @@ def find_place(job: Job, place_id: str) -> Place:
     """Return a place by its id.
 
     Raises:
-        SurveyError: The job has no such place.
+        NotThere: The job has no such place.
     """
     for place in job.places:
         if place.id == place_id:
             return place
-    raise SurveyError(f"There is no place “{place_id}” in this job.", mend="Choose one of the job's places.")
+    raise NotThere(f"There is no place “{place_id}” in this job.", mend="Choose one of the job's places.")
 
 
-REMEMBERED = 32
+MB = 2**20
 
 
-@lru_cache(maxsize=REMEMBERED)
+def _survey_bytes(found: Survey) -> int:
+    # its covariance, factor, weights and inverse, each square in the readings
+    return 40_000 + 32 * len(found.adjustment.observations) ** 2
+
+
+def _walls_bytes(found: Walls) -> int:
+    drawn = (found.left, found.right, found.ceiling)
+    return 10_000 + sum(d.sampled.nbytes + d.mean.nbytes for d in drawn if d is not None)
+
+
+def _high_bytes(*points: HighPoint | None) -> int:
+    return sum(p.draws_mm.nbytes for p in points if p is not None)
+
+
+def _behind_bytes(found: Behind | None) -> int:
+    if found is None:
+        return 200
+    return 10_000 + found.area.nbytes + found.mean.nbytes + _high_bytes(found.high, found.hung)
+
+
+def _contact_bytes(found: FloorContact) -> int:
+    return 20_000 + _high_bytes(found.high_spot) + found.floor_at_supports.covariance.nbytes
+
+
+_SURVEYS = Remembered[SurveyInput, Survey](_survey_bytes, 40 * MB)
+_WALLS = Remembered[SurveyInput, Walls](_walls_bytes, 30 * MB)
+_BEHIND = Remembered[BehindInput, "Behind | None"](_behind_bytes, 8 * MB)
+_CONTACTS = Remembered[FloorContactInput, FloorContact](_contact_bytes, 12 * MB)
+
+
 def _survey(given: SurveyInput) -> Survey:
-    return survey(given)
+    return _SURVEYS.get(given, lambda: survey(given))
 
 
-@lru_cache(maxsize=12)
 def _walls(given: SurveyInput) -> Walls:
-    return walls(_survey(given))
+    return _WALLS.get(given, lambda: walls(_survey(given)))
 
 
-@lru_cache(maxsize=REMEMBERED)
-def _floor_contact(given: FloorContactInput) -> FloorContact:
-    return contact(_survey(given.survey), given.units, given.back_line, _behind(given.behind))
-
-
-@lru_cache(maxsize=REMEMBERED)
 def _behind(given: BehindInput) -> Behind | None:
-    return behind(_survey(given.survey), given.units, given.turn_mm_per_m)
+    return _BEHIND.get(given, lambda: behind(_survey(given.survey), given.units, given.turn_mm_per_m))
+
+
+def _floor_contact(given: FloorContactInput) -> FloorContact:
+    return _CONTACTS.get(
+        given, lambda: contact(_survey(given.survey), given.units, given.back_line, _behind(given.behind))
+    )
 
 
 def survey_of(job: Job, place_id: str) -> Survey:
@@ -184,11 +212,28 @@ def floor_contact_of(job: Job, place_id: str) -> FloorContact | None:
     return _floor_contact(FloorContactInput(survey_input(job, place), place.units, place.back_line))
 
 
+def rests_on(job: Job, place_id: str) -> bytes:
+    """Return all that the answers of a place rest on, in one form: what a job is called, and its other places, do not.
+
+    Raises:
+        NotThere: The job has no such place.
+    """
+    place = find_place(job, place_id)
+    near = {p.id for p in survey_input(job, place).neighbours} | {place_id}
+    told = replace(job, name="", address="", note="", places=tuple(p for p in job.places if p.id in near))
+    return json.encode((place_id, told))
+
+
 def forget() -> None:
     """Forget all that is remembered between two decisions: for timing, and for tests that compare with it."""
-    for remembered in (_survey, _walls, _floor_contact, _behind, profile):
-        remembered.cache_clear()
-    _CASES.clear()
+    for remembered in (_SURVEYS, _WALLS, _BEHIND, _CONTACTS, _CASES):
+        remembered.clear()
+    profile.cache_clear()
+
+
+def remembered_bytes() -> int:
+    """Return how much is remembered, by what its arrays weigh."""
+    return sum(r.n_bytes for r in (_SURVEYS, _WALLS, _BEHIND, _CONTACTS, _CASES))
 
 
 def solve_gauge(job: Job, place_id: str) -> Surveyed:
@@ -205,8 +250,9 @@ def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:
 
 def solve_fit(job: Job, place_id: str) -> PlaceFit:
     """Return the plan of a place under its decisions."""
-    chosen = find_place(job, place_id).datum
-    case = _case(job, place_id)
+    place = find_place(job, place_id)
+    chosen = place.datum
+    case = _remembered_case(job, place)
     fitted = case.fitted
     return PlaceFit(
         place=place_id,
@@ -273,19 +319,14 @@ def fit_input(job: Job, place: Place) -> FitInput:
     )
 
 
-_CASES: OrderedDict[FitInput, Case] = OrderedDict()
-MOST_CASES = 4
+CASE_BYTES = 3 * MB
+"""What a case weighs at most on the demo jobs, its figures with their workings."""
+_CASES = Remembered[FitInput, Case](lambda _case: CASE_BYTES, 4 * CASE_BYTES)
 
 
 def _remembered_case(job: Job, place: Place) -> Case:
     """Return Fit's part of Hold, remembered while only what lies behind is found out: a tap is answered at once."""
-    given = fit_input(job, place)
-    case = _CASES.get(given)
-    if case is None:
-        case = _CASES[given] = _case(job, place.id)
-        while len(_CASES) > MOST_CASES:
-            _CASES.popitem(last=False)
-    return case
+    return _CASES.get(fit_input(job, place), lambda: _case(job, place.id))
 
 
 def solve_furring(

@@ -9,23 +9,16 @@ from uuid import UUID
 
 import msgspec
 from django.db import transaction
-from django.db.models import F
 
 from wobble.core import job as core
-from wobble.core.errors import DocumentError, WobbleError
+from wobble.core.errors import DocumentError, NotThere, WobbleError
 from wobble.core.facts import READING_KINDS, Fact
-from wobble.core.formats.checks import check_facts, check_job
+from wobble.core.formats.checks import check_facts, check_job, check_room
 from wobble.site import models, rows
 from wobble.site.rebase import Settle, rebased
 
 T = TypeVar("T")
 S = TypeVar("S", bound=msgspec.Struct)
-
-
-class NotThere(WobbleError):
-    """There is no such thing, or it is not the user's: the two are told alike."""
-
-    code = "not-found"
 
 
 class Contradiction(WobbleError):
@@ -63,13 +56,14 @@ def find_place(job: models.Job, place_key: str) -> models.Place:
 
 
 @contextmanager
-def changing(user: Any, job_id: UUID, what: str) -> Iterator[models.Job]:
+def changing(user: Any, job_id: UUID, what: str, *, check: bool = True) -> Iterator[models.Job]:
     """Open a change to a job: the body's writes and the new revision are stored together, or not at all.
 
     Args:
         user: Whose job it must be.
         job_id: The job.
         what: The change in a few words.
+        check: Whether the whole job is checked in the end; not where the body has checked all that it adds.
 
     Raises:
         NotThere: It is not the user's job.
@@ -77,11 +71,11 @@ def changing(user: Any, job_id: UUID, what: str) -> Iterator[models.Job]:
     with transaction.atomic():
         row = find_job(user, job_id)
         yield row
-        models.Job.objects.filter(pk=row.pk).update(revision=F("revision") + 1)
-        row.refresh_from_db()
-        row.save(update_fields=("changed",))
+        row.revision += 1  # nobody writes between: the transaction began by taking its turn
+        row.save(update_fields=("revision", "changed"))
         models.Change.objects.create(job=row, revision=row.revision, by=user.get_username(), what=what[:300])
-        check_job(rows.job_value(row))
+        if check:
+            check_job(rows.job_value(row))
 
 
 class Edit(msgspec.Struct, Generic[T], frozen=True, kw_only=True, forbid_unknown_fields=True):
@@ -161,26 +155,29 @@ def add_facts(
         Contradiction: An id was used before for another fact, or what an obstacle supersedes was changed by somebody
             else since; none is stored.
     """
-    job = find_job(user, job_id)
     _check_once(facts)
-    known = _known(find_place(job, place_key))
+    job = find_job(user, job_id)
+    known = _known(find_place(job, place_key), facts)
     if all(fact.id in known for fact in facts):
         _check_same(facts, known)
         return job, [], [fact.id for fact in facts]
-    with changing(user, job_id, _words(facts, place_key)) as job:
+    with changing(user, job_id, _words(facts, place_key), check=False) as job:
         row = find_place(job, place_key)
-        known = _known(row)  # once more, now that no other writer can come between
+        place = rows.place_value(row)
+        known = {fact.id: fact for fact in place.facts}  # once more, now that no other writer can come between
         _check_same(facts, known)
         fresh = tuple(fact for fact in facts if fact.id not in known)
-        place, instruments = rows.place_value(row), {i["id"] for i in job.decided.get("instruments", ())}
+        instruments = {i["id"] for i in job.decided.get("instruments", ())}
         check_facts(place, fresh, instruments, "$.facts", {id_: type(fact) for id_, fact in known.items()})
         _check_alone(fresh, place)
+        check_room(msgspec.structs.replace(place, facts=(*place.facts, *fresh)), "$.facts")
         models.Fact.objects.bulk_create(rows.fact_row(row, fact) for fact in fresh)
     return job, [fact.id for fact in fresh], [fact.id for fact in facts if fact.id in known]
 
 
-def _known(place: models.Place) -> dict[str, Fact]:
-    return {row.key: rows.fact_value(row) for row in place.facts.all()}
+def _known(place: models.Place, facts: tuple[Fact, ...]) -> dict[str, Fact]:
+    stored = place.facts.filter(key__in=[fact.id for fact in facts])
+    return {row.key: rows.fact_value(row) for row in stored}
 
 
 def _words(facts: tuple[Fact, ...], place_key: str) -> str:

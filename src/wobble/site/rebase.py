@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any, Literal, NamedTuple, TypeVar
+from typing import Annotated, Any, Literal, NamedTuple, TypeVar
 
 import msgspec
 
@@ -36,7 +36,7 @@ class Settle(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=Tr
     """Which side holds where both changed a thing, chosen by somebody who saw the job at a revision."""
 
     side: Literal["yours", "theirs"]
-    revision: int
+    revision: Annotated[int, msgspec.Meta(ge=0, le=2**53)]
 
 
 class Clash(WobbleError):

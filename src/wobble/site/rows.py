@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator, Sequence
 from functools import lru_cache
 from typing import Any, cast
 from uuid import UUID
 
 import msgspec
+from django.db.models import QuerySet, TextField
+from django.db.models.functions import Cast
+from msgspec.json import decode
+from msgspec.structs import replace
 
 from wobble.core import job as core
 from wobble.core.facts import Fact
@@ -20,30 +24,42 @@ _JOB_DECIDED = tuple(name for name in core.Job.__struct_fields__ if name not in 
 
 def job_value(row: models.Job) -> core.Job:
     """Return a job's rows as the core's value."""
-    places = [_place(place) for place in row.places.prefetch_related("facts")]
-    return msgspec.convert(
-        row.decided | {name: getattr(row, name) for name in _JOB_COLUMNS} | {"places": places}, core.Job
-    )
+    found: dict[int, list[Fact]] = {}
+    for place, fact in _facts(models.Fact.objects.filter(place__job=row)):
+        found.setdefault(place, []).append(fact)
+    places = [_with_facts(place, found.get(place.pk, ())) for place in row.places.all()]
+    return replace(_bare_job(row), places=tuple(places))
+
+
+def _facts(rows: QuerySet[models.Fact]) -> Iterator[tuple[int, Fact]]:
+    """Yield facts with their places' keys: each is read once, from the text that is stored."""
+    text = rows.values_list("place_id", Cast("fact", TextField()), "aside")
+    for place, fact, aside in text:
+        yield place, decode(fact, type=Fact) if aside is None else _aside(fact, aside)
+
+
+def _aside(fact: str, aside: Any) -> Fact:
+    return cast("Fact", msgspec.convert(msgspec.json.decode(fact) | {"aside": aside}, Fact))
+
+
+def _with_facts(row: models.Place, facts: Sequence[Fact]) -> core.Place:
+    return replace(decided_place(row), facts=tuple(facts))
 
 
 def seen_job(row: models.Job) -> core.Job:
     """Return a job's rows as a value, remembered by its revision: only for who reads, outside any change."""
-    return _seen(row.pk, row.revision)
+    return seen(row.pk, row.revision)
 
 
 @lru_cache(maxsize=16)
-def _seen(pk: UUID, _revision: int) -> core.Job:
+def seen(pk: UUID, revision: int) -> core.Job:  # noqa: ARG001 - what it is remembered by
+    """Return a job as it is at a revision that was just read."""
     return job_value(models.Job.objects.get(pk=pk))
-
-
-def _place(row: models.Place) -> dict[str, Any]:
-    facts = [fact.fact | {"aside": fact.aside} for fact in row.facts.all()]
-    return {**row.decided, "id": row.key, "facts": facts}
 
 
 def place_value(row: models.Place) -> core.Place:
     """Return one place as the core's value."""
-    return msgspec.convert(_place(row), core.Place)
+    return _with_facts(row, [fact for _, fact in _facts(models.Fact.objects.filter(place=row))])
 
 
 def store_job(owner: Any, value: core.Job) -> models.Job:

@@ -30,6 +30,18 @@ class Divided(Value, frozen=True, kw_only=True):
     working: str
 
 
+MOST_PIECES = 2000
+"""More is a slip of the keys: no wall has so many."""
+
+
+def _countable(n: float, what: str) -> None:
+    if n > MOST_PIECES:
+        raise DivideError(
+            f"That comes to {n:,.0f} {what}; the most is {MOST_PIECES}.",
+            mend="Look at the lengths again: is one of them in another unit, or a digit short?",
+        )
+
+
 def equal_openings(
     long_mm: float, openings: int, board_mm: float, reveal_mm: float = 0.0, units: LengthUnit = "mm"
 ) -> Divided:
@@ -64,6 +76,7 @@ def equal_trim(
     Raises:
         DivideError: No spacing within reach covers all seams.
     """
+    _countable(long_mm / (most_apart_mm + piece_mm), "pieces")
     least = max(2, math.ceil((long_mm - piece_mm) / (most_apart_mm + piece_mm)) + 1)
     for n in range(least, least + 200):
         pitch = (long_mm - piece_mm) / (n - 1)
@@ -90,6 +103,7 @@ def true_boards(long_mm: float, board_mm: float, gap_mm: float = 0.0, units: Len
     """
     if board_mm > long_mm:
         raise DivideError("One board is wider than the length.", mend="Rip it, or measure its true width again.")
+    _countable(long_mm / (board_mm + gap_mm), "boards")
     whole = math.floor((long_mm + gap_mm) / (board_mm + gap_mm))
     rest = long_mm - whole * (board_mm + gap_mm)
     if rest <= gap_mm:

@@ -35,6 +35,7 @@ from wobble.core.job import (
 from wobble.core.job.unit import ScrewFeet
 
 MOST_READINGS = 2000
+MOST_FACTS = 8000
 """So many readings of a place are adjusted together in a few seconds, whatever their noise."""
 EDGE_TOLERANCE_MM = 0.5
 STRAIGHTEDGE_TOLERANCE_MM = 5.0
@@ -103,12 +104,7 @@ def _check_place(place: Place, instruments: set[str], path: str) -> None:
     _check_unique(f"{path}.surfaces", list(place.surfaces), "surface")
     _check_unique(f"{path}.alternatives", [a.name for a in place.alternatives], "alternative")
     _check_unique(f"{path}.facts", [f.id for f in place.facts], "fact")
-    if len(place.readings) > MOST_READINGS:
-        raise DocumentError(
-            f"Place {place.name} has {len(place.readings)} readings; {MOST_READINGS} is the most.",
-            mend="Bring many points in as a scan, which is thinned, or make two places of it.",
-            path=f"{path}.facts",
-        )
+    check_room(place, f"{path}.facts")
     for i, unit in enumerate(place.units):
         if isinstance(unit.standing, ScrewFeet) and unit.standing.least_mm >= unit.standing.most_mm:
             raise DocumentError(
@@ -117,6 +113,24 @@ def _check_place(place: Place, instruments: set[str], path: str) -> None:
                 path=f"{path}.units[{i}].standing.most_mm",
             )
     check_facts(place, place.facts, instruments, f"{path}.facts", {})
+
+
+def check_room(place: Place, path: str) -> None:
+    """Check that a place has no more facts than one place may have.
+
+    Raises:
+        DocumentError: It has; with the number and the most.
+    """
+    for n, most, what in (
+        (len(place.readings), MOST_READINGS, "readings"),
+        (len(place.facts), MOST_FACTS, "things found"),
+    ):
+        if n > most:
+            raise DocumentError(
+                f"Place {place.name} has {n} {what}; {most} is the most.",
+                mend="Bring many points in as a scan, which is thinned, or make two places of it.",
+                path=path,
+            )
 
 
 def check_facts(

@@ -15,6 +15,7 @@ from datetime import datetime
 import numpy as np
 from scipy.special import ndtri
 
+from wobble.core.budget import spend
 from wobble.core.gauge.adjust import Adjustment
 from wobble.core.gauge.prior import Floats
 
@@ -57,6 +58,7 @@ def disagreements(adjustment: Adjustment) -> tuple[Disagreement, ...]:
     out: list[int] = []
     columns: list[Floats] = []
     while kept.sum() > PAIR:
+        spend()
         z = np.where(kept, weighted / np.sqrt(np.maximum(diagonal, 1e-300)), 0.0)
         worst = int(np.argmax(np.abs(z)))
         if abs(z[worst]) <= limit:
@@ -121,6 +123,7 @@ def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock |
         # sums over all readings from k on, for every k at once
         known = np.diag(np.cumsum(np.cumsum(within[::-1, ::-1], axis=0), axis=1))[::-1]
         pull = np.cumsum((weights * weighted[order])[::-1])[::-1]
+        spend()
         for k in range(FEWEST_EACH_SIDE, len(order) - FEWEST_EACH_SIDE + 1):
             if times[k - 1] == times[k]:
                 continue  # taken together: nothing came between them

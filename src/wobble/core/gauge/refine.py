@@ -14,6 +14,7 @@ import numpy as np
 from scipy.linalg import cholesky, solve_triangular
 from scipy.spatial.distance import cdist
 
+from wobble.core.budget import spend
 from wobble.core.gauge.adjust import Adjustment
 from wobble.core.gauge.prior import Amplitudes, Floats, matern32, matern52
 from wobble.core.job import SurfaceName
@@ -34,6 +35,7 @@ def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
     scales: dict[SurfaceName, list[float]] = {s: [1.0, 1.0] for s in parts}
     covariance = adjustment.covariance[np.ix_(chosen, chosen)]
     for surface, unit_parts in parts.items():
+        spend()
         if int(np.any(adjustment.designs[surface].weights[chosen] != 0, axis=1).sum()) < LEAST_READINGS:
             continue
         own = (amplitudes[surface].smooth_mm, amplitudes[surface].rough_mm)

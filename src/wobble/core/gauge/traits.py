@@ -11,6 +11,7 @@ from typing import Literal
 
 import numpy as np
 
+from wobble.core.budget import spend
 from wobble.core.gauge.adjust import Estimate, draws
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share, heaviest, shares_of_sum
@@ -61,6 +62,7 @@ def traits(survey: Survey, units: LengthUnit = "mm") -> tuple[Trait, ...]:
     measured = [s for s in place.surfaces if survey.measured(s) > 2]
     found: list[Trait] = []
     for surface in measured:
+        spend()
         found += _of_surface(survey, surface)
     for corner, side in SIDE_OF.items():
         if "back" in measured and side in measured:

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
-from wobble.core.value import Coordinate, Count, Key, Moment, NotNegative, Positive, Title, Value
+from wobble.core.value import Coordinate, Count, Key, Moment, NotNegative, Positive, Title, Value, check_year
 
 
 class FlipCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="flip"):
@@ -21,6 +21,9 @@ class FlipCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="flip")
     first_mm: Coordinate
     turned_mm: Coordinate
 
+    def __post_init__(self) -> None:
+        check_year(self.at)
+
 
 class HookCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="hook"):
     """One length read twice with a tape: by its hook, and from `mark_mm` on the tape, where the hook has no part."""
@@ -29,6 +32,9 @@ class HookCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="hook")
     hooked_mm: Positive
     from_mark_mm: Positive
     mark_mm: Positive = 100.0
+
+    def __post_init__(self) -> None:
+        check_year(self.at)
 
 
 class SquareCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="square"):
@@ -41,6 +47,9 @@ class SquareCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="squa
     at: Moment
     leg_mm: Positive
     apart_mm: Coordinate
+
+    def __post_init__(self) -> None:
+        check_year(self.at)
 
 
 InstrumentCheck = FlipCheck | HookCheck | SquareCheck

@@ -10,15 +10,18 @@ from django.http import HttpRequest, HttpResponse
 from ninja import Router
 
 from wobble.core import job as core
+from wobble.core.errors import NotThere
 from wobble.core.fit.compare import Outcome
 from wobble.core.fit.divide import Divided, equal_openings, equal_trim, true_boards
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.formats.cutting import scribe_dxf, scribe_svg, scribe_words, tiles
 from wobble.core.length import LengthUnit
-from wobble.core.stages import PlaceFit, compare, solve_fit, with_decisions
+from wobble.core.stages import PlaceFit
 from wobble.site import edits, rows
+from wobble.site.answers import answered, computed
 from wobble.site.api.jobs import StoredJob, stored
 from wobble.site.api.wire import answer, body, describe
+from wobble.site.computing import Question
 
 router = Router(tags=["fit"])
 
@@ -34,7 +37,7 @@ class Decisions(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields
 @router.get("/{uuid:job_id}/places/{place_id}/fit", openapi_extra=describe(gives=PlaceFit), operation_id="get_fit")
 def get_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what the place's decisions mean."""
-    return answer(solve_fit(rows.seen_job(edits.find_job(request.user, job_id)), place_id))
+    return answered(request, job_id, place_id, "fit")
 
 
 @router.post(
@@ -45,8 +48,11 @@ def get_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
 def try_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what other decisions would mean; nothing is kept."""
     asked = body(request, Decisions)
-    job = rows.seen_job(edits.find_job(request.user, job_id))
-    return answer(solve_fit(with_decisions(job, place_id, asked.datum, asked.back_line, asked.closing), place_id))
+    row = edits.find_job(request.user, job_id)
+    decided = (asked.datum, asked.back_line, asked.closing)
+    return computed(
+        request, Question(what=("fit",), job=row.pk, revision=row.revision, place=place_id, decided=decided)
+    )
 
 
 @router.put(
@@ -63,7 +69,7 @@ def put_decisions(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResp
 class Alternatives(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """The sets of decisions that are kept beside the one in force."""
 
-    alternatives: tuple[core.Alternative, ...]
+    alternatives: Annotated[tuple[core.Alternative, ...], msgspec.Meta(max_length=8)]
 
 
 @router.put(
@@ -84,7 +90,7 @@ def put_alternatives(request: HttpRequest, job_id: UUID, place_id: str) -> HttpR
 )
 def compare_alternatives(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what the decisions in force come to, and each set kept beside them."""
-    return answer(compare(rows.seen_job(edits.find_job(request.user, job_id)), place_id))
+    return answered(request, job_id, place_id, "compared")
 
 
 class TileOut(msgspec.Struct, frozen=True, kw_only=True):
@@ -118,7 +124,7 @@ def get_line(request: HttpRequest, job_id: UUID, place_id: str, scribe_id: str, 
     """Give a cut line at full size as a file: svg or dxf."""
     scribe, units = _scribe(request, job_id, place_id, scribe_id)
     if form not in FORMS:
-        raise edits.NotThere(f"There is no form “{form}” of a line.", mend="Ask for svg or dxf.")
+        raise NotThere(f"There is no form “{form}” of a line.", mend="Ask for svg or dxf.")
     write, kind = FORMS[form]
     response = HttpResponse(write(scribe, units), content_type=kind)
     response["Content-Disposition"] = f'attachment; filename="{place_id}-{scribe.id}.{form}"'
@@ -129,10 +135,13 @@ FORMS = {"svg": (scribe_svg, "image/svg+xml"), "dxf": (scribe_dxf, "image/vnd.dx
 
 
 def _scribe(request: HttpRequest, job_id: UUID, place_id: str, scribe_id: str) -> tuple[Scribe, LengthUnit]:
-    job = rows.seen_job(edits.find_job(request.user, job_id))
-    found = next((s for s in solve_fit(job, place_id).scribes if s.id == scribe_id), None)
+    row = edits.find_job(request.user, job_id)
+    job = rows.seen_job(row)
+    answered = computed(request, Question(what=("scribes",), job=row.pk, revision=row.revision, place=place_id))
+    scribes = msgspec.json.decode(answered.content, type=tuple[Scribe, ...])
+    found = next((s for s in scribes if s.id == scribe_id), None)
     if found is None:
-        raise edits.NotThere(f"There is no cut line “{scribe_id}”.", mend="Look at the place's fit again.")
+        raise NotThere(f"There is no cut line “{scribe_id}”.", mend="Look at the place's fit again.")
     return found, job.units
 
 
@@ -145,7 +154,7 @@ class Divide(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=Tr
     count: Annotated[int, msgspec.Meta(ge=1, le=200)] = 2
     most_apart_mm: core.Positive = 400.0
     gap_mm: Annotated[float, msgspec.Meta(ge=0, le=1000)] = 0.0
-    seams: tuple[core.Positive, ...] = ()
+    seams: Annotated[tuple[core.Positive, ...], msgspec.Meta(max_length=200)] = ()
     units: LengthUnit = "mm"
 
 

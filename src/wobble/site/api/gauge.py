@@ -15,8 +15,9 @@ from wobble.core.facts import Fact
 from wobble.core.formats.scan import read_points, thin
 from wobble.core.gauge.surveyed import Surveyed
 from wobble.core.gauge.traits import Trait
-from wobble.core.stages import find_place, solve_gauge, solve_traits
+from wobble.core.stages import find_place
 from wobble.site import edits, rows
+from wobble.site.answers import answered
 from wobble.site.api.wire import answer, body, describe
 
 router = Router(tags=["gauge"])
@@ -53,7 +54,7 @@ class Revision(msgspec.Struct, frozen=True, kw_only=True):
 @router.get("/{uuid:job_id}/places/{place_id}/gauge", openapi_extra=describe(gives=Surveyed), operation_id="get_gauge")
 def get_gauge(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what the readings tell of a place."""
-    return answer(solve_gauge(rows.seen_job(edits.find_job(request.user, job_id)), place_id))
+    return answered(request, job_id, place_id, "gauge")
 
 
 @router.get(
@@ -63,7 +64,7 @@ def get_gauge(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse
 )
 def get_traits(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what a place is like: how it falls, leans, bows and wobbles, its corners and openings."""
-    return answer(solve_traits(rows.seen_job(edits.find_job(request.user, job_id)), place_id))
+    return answered(request, job_id, place_id, "traits")
 
 
 @router.post(

@@ -14,10 +14,11 @@ from wobble.core.hold.rests.furring import Furring
 from wobble.core.hold.rests.grids import GridError, Laid, hanging_wall, peg_grid
 from wobble.core.hold.result import PlaceHold
 from wobble.core.length import LengthUnit
-from wobble.core.stages import solve_furring, solve_hold
-from wobble.site import edits, rows
+from wobble.site import edits
+from wobble.site.answers import answered, computed
 from wobble.site.api.jobs import StoredJob, stored
 from wobble.site.api.wire import answer, body, describe
+from wobble.site.computing import Question
 
 router = Router(tags=["hold"])
 
@@ -62,7 +63,7 @@ class AskGrid(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=T
 @router.get("/{uuid:job_id}/places/{place_id}/hold", openapi_extra=describe(gives=PlaceHold), operation_id="get_hold")
 def get_hold(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say where the studs are and how every unit is fastened."""
-    return answer(solve_hold(rows.seen_job(edits.find_job(request.user, job_id)), place_id))
+    return answered(request, job_id, place_id, "hold")
 
 
 @router.put(
@@ -84,10 +85,13 @@ def put_backing(request: HttpRequest, job_id: UUID, place_id: str) -> HttpRespon
 def ask_furring(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what is packed behind furring strips; nothing is kept."""
     asked = body(request, AskFurring)
-    job = rows.seen_job(edits.find_job(request.user, job_id))
     if asked.high_mm <= asked.low_mm:
         raise GridError("The highest strip is not over the lowest.", mend="Swap the two heights.")
-    return answer(Furred(furring=solve_furring(job, place_id, **msgspec.structs.asdict(asked))))
+    row = edits.find_job(request.user, job_id)
+    options = msgspec.structs.asdict(asked)
+    return computed(
+        request, Question(what=("furring",), job=row.pk, revision=row.revision, place=place_id, options=options)
+    )
 
 
 @router.post("/grid", openapi_extra=describe(takes=AskGrid, gives=Laid), operation_id="lay_grid")

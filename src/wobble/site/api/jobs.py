@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import re
 from datetime import datetime
+from typing import Annotated
 from uuid import UUID
 
 import msgspec
@@ -57,13 +58,13 @@ class OwnKit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=Tr
 class OwnInstruments(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """The instruments of a job."""
 
-    instruments: tuple[core.Instrument, ...]
+    instruments: Annotated[tuple[core.Instrument, ...], msgspec.Meta(max_length=100)]
 
 
 class WayIn(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """What everything must pass on its way to the place."""
 
-    way_in: tuple[core.Passage, ...]
+    way_in: Annotated[tuple[core.Passage, ...], msgspec.Meta(max_length=50)]
 
 
 def stored(row: models.Job) -> HttpResponse:

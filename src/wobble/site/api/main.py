@@ -11,14 +11,19 @@ from ninja.errors import AuthenticationError, HttpError
 from ninja.openapi.schema import OpenAPISchema
 from ninja.security import django_auth
 
-from wobble.core.errors import DocumentError, LengthError, SurveyError, WobbleError
+from wobble.core.budget import GivenUp, TooMuch
+from wobble.core.errors import DocumentError, LengthError, NotThere, SurveyError, WobbleError
+from wobble.site.answers import Busy
 from wobble.site.api import fit, gauge, hold, jobs, session, shelf, wire
-from wobble.site.edits import Contradiction, NotThere
+from wobble.site.edits import Contradiction
 from wobble.site.rebase import Clash
 
 STATUS: dict[type[WobbleError], int] = {
     NotThere: 404,
     Clash: 409,
+    Busy: 429,
+    TooMuch: 422,
+    GivenUp: 499,
     Contradiction: 409,
     session.SignInRefused: 403,
     DocumentError: 422,

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Annotated
+
 import msgspec
 from django.conf import settings
 from django.contrib.auth import authenticate, get_user_model, login, logout
@@ -35,8 +37,8 @@ class Session(msgspec.Struct, frozen=True, kw_only=True):
 class SignIn(msgspec.Struct, frozen=True, kw_only=True):
     """A name and its password."""
 
-    user: str
-    password: str
+    user: Annotated[str, msgspec.Meta(max_length=150)]
+    password: Annotated[str, msgspec.Meta(max_length=1000)]
 
 
 def _session(request: HttpRequest) -> HttpResponse:

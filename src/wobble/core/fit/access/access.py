@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from msgspec.structs import replace
 
+from wobble.core.budget import spend
 from wobble.core.confidence import SURE
 from wobble.core.figure import quantile
 from wobble.core.fit.access.passage import Box, corner, doorway, stair, stand_up, tallest_to_stand
@@ -131,6 +132,7 @@ def _order(tier: Tier) -> Iterator[tuple[Unit, str]]:
 
 
 def _access(way: Way, tier: Tier | None, unit: Unit, order: int, why: str) -> Access:
+    spend()
     passes = (*_outside(way, unit), *_inside(way, tier, unit))
     chance = min((p.chance for p in passes), default=1.0)
     goes = all(p.goes for p in passes)

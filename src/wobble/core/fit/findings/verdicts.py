@@ -6,8 +6,8 @@ Each rule looks at one thing and gives at most a few findings; `verdicts` asks t
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from functools import partial
 
+from wobble.core.budget import spend
 from wobble.core.finding import Finding, in_order
 from wobble.core.fit.findings.case import Case
 from wobble.core.fit.findings.flats import flat_parts, racks
@@ -45,5 +45,8 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
 
 def verdicts(case: Case) -> tuple[Finding, ...]:
     """Return all findings, stops first; within a severity in the order of the rules."""
-    found = [finding for rule in RULES for finding in partial(rule, case)()]
+    found: list[Finding] = []
+    for rule in RULES:
+        spend()
+        found += rule(case)
     return in_order(found)

@@ -13,6 +13,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from wobble.core.budget import spend
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import SurfaceName, Value
@@ -115,6 +116,7 @@ class Edge:
 
 def scribe(survey: Survey, edge: Edge) -> Scribe:
     """Return the cut of one edge against a surface."""
+    spend()
     a, b = np.asarray(edge.start), np.asarray(edge.end)
     long_mm = float(np.linalg.norm(b - a))
     n = min(max(math.ceil(long_mm / STEP_MM) + 1, 2), MOST_STEPS)

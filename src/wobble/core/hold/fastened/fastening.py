@@ -7,6 +7,7 @@ from collections.abc import Iterator
 
 from msgspec.structs import replace
 
+from wobble.core.budget import spend
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.hold.fastened.required import Held, Holding, Required, fastened, required_of
 from wobble.core.hold.fastened.words import caution, instead, working
@@ -43,6 +44,7 @@ def hold(context: Context, order: tuple[str, ...] = ()) -> Holding:
     out: list[Held] = []
     screws: list[Fastener] = []
     for unit in units:
+        spend()
         mine = on_ledgers.get(unit.id)
         held, driven = _held(context, required[unit.id], mine[0] if mine is not None else None)
         if mine is not None and mine[0].units[0] == unit.id:

@@ -73,6 +73,10 @@ def hanging_wall(high_mm: float, pitch_mm: float, batten_mm: float, thick_mm: fl
     )
 
 
+MOST_HOLES = 20_000
+"""More are no wall of pegs but a slip of the keys."""
+
+
 def peg_grid(wide_mm: float, high_mm: float, pitch_mm: float, edge_mm: float, units: LengthUnit) -> Laid:
     """Return a grid of holes centred on a board, no hole nearer to an edge than `edge_mm`.
 
@@ -83,6 +87,11 @@ def peg_grid(wide_mm: float, high_mm: float, pitch_mm: float, edge_mm: float, un
     if min(wide_mm, high_mm) < 2 * edge_mm:
         raise GridError("No hole keeps that far from both edges.", mend="Take a larger board, or a smaller edge.")
     columns, rows = (math.floor((size - 2 * edge_mm) / pitch_mm) + 1 for size in (wide_mm, high_mm))
+    if columns * rows > MOST_HOLES:
+        raise GridError(
+            f"That comes to {columns * rows:,} holes; the most is {MOST_HOLES:,}.",
+            mend=f"Is the pitch of {said(pitch_mm)} right? Set them further apart, or lay out one board at a time.",
+        )
     margins = [(size - (n - 1) * pitch_mm) / 2 for size, n in ((wide_mm, columns), (high_mm, rows))]
     return Laid(
         rows=tuple(margins[1] + i * pitch_mm for i in range(rows)),

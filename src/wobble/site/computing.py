@@ -1,0 +1,248 @@
+"""Processes that only compute: web workers ask them over a socket, and stay free for whoever asks little.
+
+Each takes one question at a time, within limits of time and memory that hold whatever the question is: one that does
+not end is ended by the system, and the process is replaced. Without them a worker computes for itself.
+"""
+
+from __future__ import annotations
+
+import os
+import resource
+import select
+import signal
+import socket
+import struct
+import time
+from collections.abc import Callable
+from contextlib import suppress
+from pathlib import Path
+from typing import Any
+from uuid import UUID
+
+import msgspec
+from django.conf import settings
+from django.db import connection
+
+from wobble.core import job as core
+from wobble.core.budget import GivenUp, TooMuch, within
+from wobble.core.errors import WobbleError
+from wobble.core.stages import (
+    compare,
+    solve_fit,
+    solve_furring,
+    solve_gauge,
+    solve_hold,
+    solve_traits,
+    with_decisions,
+)
+from wobble.site import kept, rows
+
+LONGEST_S = 5.0
+"""What one question may take, s."""
+GRACE_S = 3.0
+"""After the limit, before the system ends a computation that does not look at it."""
+MOST_BYTES = 768 * 2**20
+"""What one computing process may hold; a question that wants more is refused."""
+HEADER = struct.Struct("!I")
+COMPUTERS = 2
+
+
+class Question(msgspec.Struct, frozen=True, kw_only=True):
+    """What is asked: which answers, of which place of a job as it is stored, and under which decisions or options."""
+
+    what: tuple[str, ...]
+    job: UUID
+    revision: int
+    place: str
+    decided: tuple[core.Datum, core.BackLine, core.Closing] | None = None
+    options: dict[str, Any] = {}
+    keep: bool = False
+
+
+class Answer(msgspec.Struct, frozen=True, kw_only=True):
+    """An answer as JSON, and the name under which it is kept, if it is."""
+
+    name: str = ""
+    body: bytes
+
+
+class Reply(msgspec.Struct, frozen=True, kw_only=True):
+    """The answers as JSON, or why there are none."""
+
+    answers: tuple[Answer, ...] = ()
+    code: str = ""
+    message: str = ""
+    mend: str = ""
+    path: str = ""
+
+
+WORK: dict[str, Callable[..., Any]] = {
+    "fit": solve_fit,
+    "hold": solve_hold,
+    "gauge": solve_gauge,
+    "traits": solve_traits,
+    "compared": compare,
+    "furring": lambda job, place, **options: {"furring": solve_furring(job, place, **options)},
+    "scribes": lambda job, place: solve_fit(job, place).scribes,
+}
+
+
+def work(question: Question) -> tuple[Answer, ...]:
+    """Answer a question in this process.
+
+    Raises:
+        WobbleError: It cannot be answered.
+    """
+    job = rows.seen(question.job, question.revision)
+    if question.decided is not None:
+        job = with_decisions(job, question.place, *question.decided)
+    made = []
+    for what in question.what:
+        name = kept.name_of(job, question.place, what) if question.keep else ""
+        body = kept.read(name) if name else None
+        if body is None:
+            body = msgspec.json.encode(WORK[what](job, question.place, **question.options))
+            if name:
+                kept.keep(name, body)
+        if name:
+            kept.point(question.job, question.place, what, question.revision, name)
+        made.append(Answer(name=name, body=body))
+    return tuple(made)
+
+
+def ask(question: Question, gone: Callable[[], bool]) -> tuple[Answer, ...]:
+    """Answer a question, by a process that computes where there are any.
+
+    Raises:
+        TooMuch: It takes too long, or too much memory. GivenUp: `gone` says that nobody waits any more.
+        WobbleError: It cannot be answered.
+    """
+    line = socket.socket(socket.AF_UNIX)
+    try:
+        line.connect(str(address()))
+    except OSError:
+        line.close()
+        with within(LONGEST_S, gone):
+            return work(question)
+    with line:
+        line.settimeout(1.0)
+        _send(line, msgspec.msgpack.encode(question))
+        while not select.select([line], [], [], 0.5)[0]:
+            if gone():  # closing the line ends the work
+                raise GivenUp("Nobody waits for this any more.")
+        line.settimeout(10.0)
+        try:
+            reply = msgspec.msgpack.decode(_receive(line), type=Reply)
+        except (OSError, EOFError) as ended:
+            raise TooMuch(
+                "This takes more time or memory than one question may.",
+                mend="Look for a size or a count with a digit too many; else set some readings or units aside.",
+            ) from ended
+    if reply.code:
+        raise _error(reply)
+    return reply.answers
+
+
+def _error(reply: Reply) -> WobbleError:
+    kinds = {kind.code: kind for kind in _all_kinds(WobbleError)}
+    return kinds.get(reply.code, WobbleError)(reply.message, mend=reply.mend, path=reply.path)
+
+
+def _all_kinds(kind: type[WobbleError]) -> list[type[WobbleError]]:
+    return [kind, *(sub for child in kind.__subclasses__() for sub in _all_kinds(child))]
+
+
+def address() -> Path:
+    """Return where the computing processes listen."""
+    return Path(settings.DATA) / "computing.socket"
+
+
+def start() -> None:
+    """Start the computing processes beside this one, to end with it; for a process without threads."""
+    listener = socket.socket(socket.AF_UNIX)
+    with suppress(FileNotFoundError):
+        address().unlink()
+    mask = os.umask(0o077)
+    try:
+        listener.bind(str(address()))
+    finally:
+        os.umask(mask)
+    listener.listen(128)
+    if os.fork():
+        listener.close()
+        return
+    for number in (signal.SIGCHLD, signal.SIGTERM, signal.SIGINT, signal.SIGQUIT, signal.SIGHUP):
+        signal.signal(number, signal.SIG_DFL)
+    try:
+        _tend(listener, os.getppid())
+    finally:
+        os._exit(0)
+
+
+def _tend(listener: socket.socket, parent: int) -> None:
+    """Keep so many computing processes at work while the parent lives."""
+    children: set[int] = set()
+    while os.getppid() == parent:
+        while len(children) < COMPUTERS:
+            child = os.fork()
+            if not child:
+                try:
+                    _serve(listener, os.getppid())
+                finally:
+                    os._exit(0)
+            children.add(child)
+        ended, _ = os.waitpid(-1, os.WNOHANG)
+        children.discard(ended)
+        if not ended:
+            time.sleep(0.2)
+    for child in children:
+        with suppress(ProcessLookupError):
+            os.kill(child, signal.SIGTERM)
+
+
+def _serve(listener: socket.socket, parent: int) -> None:
+    resource.setrlimit(resource.RLIMIT_DATA, (MOST_BYTES, MOST_BYTES))
+    listener.settimeout(1.0)
+    while os.getppid() == parent:
+        try:
+            line, _ = listener.accept()
+        except TimeoutError:
+            continue
+        with line:
+            line.settimeout(LONGEST_S)
+            with suppress(OSError, EOFError):
+                _reply(line)
+
+
+def _reply(line: socket.socket) -> None:
+    question = msgspec.msgpack.decode(_receive(line), type=Question)
+    signal.setitimer(signal.ITIMER_REAL, LONGEST_S + GRACE_S)  # by default the alarm ends the process
+    try:
+        with within(LONGEST_S, lambda: bool(select.select([line], [], [], 0)[0])):
+            reply = Reply(answers=work(question))
+    except WobbleError as fault:
+        reply = Reply(code=fault.code, message=fault.message, mend=fault.mend, path=fault.path)
+    finally:
+        signal.setitimer(signal.ITIMER_REAL, 0)
+        connection.close_if_unusable_or_obsolete()
+    _send(line, msgspec.msgpack.encode(reply))
+
+
+def _send(line: socket.socket, data: bytes) -> None:
+    line.sendall(HEADER.pack(len(data)) + data)
+
+
+def _receive(line: socket.socket) -> bytes:
+    (length,) = HEADER.unpack(_exactly(line, HEADER.size))
+    return _exactly(line, length)
+
+
+def _exactly(line: socket.socket, length: int) -> bytes:
+    parts = []
+    while length:
+        part = line.recv(min(length, 1 << 20))
+        if not part:
+            raise EOFError
+        parts.append(part)
+        length -= len(part)
+    return b"".join(parts)

@@ -1,0 +1,18 @@
+"""How the server's processes are kept: what gunicorn reads."""
+
+from __future__ import annotations
+
+from typing import Any
+
+worker_class = "wobble.site.server.BufferedWorker"
+workers = 2
+preload_app = True
+control_socket_disable = True
+loglevel = "warning"
+
+
+def when_ready(_server: Any) -> None:
+    """Start what computes, once the program is loaded and before there are workers."""
+    from wobble.site import computing  # needs Django's applications, which the program has loaded by now
+
+    computing.start()
