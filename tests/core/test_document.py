@@ -112,7 +112,7 @@ def crowd(plain) -> None:
 @pytest.mark.parametrize(
     ("change", "path", "says"),
     [
-        (lambda d: d["places"][0].update(width_mm=-5), "$.places[0].width_mm", "From above 0 to 100000 mm"),
+        (lambda d: d["places"][0].update(width_mm=-5), "$.places[0].width_mm", "From 0.001 to 100000 mm"),
         (
             lambda d: d["places"][0].update(kind="cave"),
             "$.places[0].kind",

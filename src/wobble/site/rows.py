@@ -25,10 +25,14 @@ _JOB_DECIDED = tuple(name for name in core.Job.__struct_fields__ if name not in 
 def job_value(row: models.Job) -> core.Job:
     """Return a job's rows as the core's value."""
     found: dict[int, list[Fact]] = {}
-    for place, fact in _facts(models.Fact.objects.filter(place__job=row)):
+    for place, fact in _facts(_stored_with(row).filter(place__job=row)):
         found.setdefault(place, []).append(fact)
     places = [_with_facts(place, found.get(place.pk, ())) for place in row.places.all()]
     return replace(_bare_job(row), places=tuple(places))
+
+
+def _stored_with(row: models.Job | models.Place) -> QuerySet[models.Fact]:
+    return models.Fact.objects.using(row._state.db)
 
 
 def _facts(rows: QuerySet[models.Fact]) -> Iterator[tuple[int, Fact]]:
@@ -59,7 +63,7 @@ def seen(pk: UUID, revision: int) -> core.Job:  # noqa: ARG001 - what it is reme
 
 def place_value(row: models.Place) -> core.Place:
     """Return one place as the core's value."""
-    return _with_facts(row, [fact for _, fact in _facts(models.Fact.objects.filter(place=row))])
+    return _with_facts(row, [fact for _, fact in _facts(_stored_with(row).filter(place=row))])
 
 
 def store_job(owner: Any, value: core.Job) -> models.Job:

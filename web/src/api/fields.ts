@@ -244,15 +244,15 @@ export const LIMITS = {
       "most": 100000
     },
     "width_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "depth_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "height_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "toe_recess_mm": {
@@ -290,7 +290,7 @@ export const LIMITS = {
       "most": 100000
     },
     "stock_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     }
   },
@@ -300,11 +300,11 @@ export const LIMITS = {
       "most": 100000
     },
     "stud_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "deep_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "steel_mm": {
@@ -312,11 +312,11 @@ export const LIMITS = {
       "most": 5
     },
     "clear_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "deepest_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "driving_g": {
@@ -326,23 +326,23 @@ export const LIMITS = {
   },
   "Anchor": {
     "pull_n": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "shear_n": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "embed_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "drill_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "edge_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     }
   },
@@ -360,29 +360,29 @@ export const LIMITS = {
       "most": 100000
     },
     "board_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "shadow_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "mullion_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     }
   },
   "Place": {
     "width_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "depth_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     },
     "height_mm": {
-      "above": 0,
+      "least": 0.001,
       "most": 100000
     }
   },

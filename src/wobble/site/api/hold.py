@@ -85,9 +85,9 @@ def put_backing(request: HttpRequest, job_id: UUID, place_id: str) -> HttpRespon
 def ask_furring(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what is packed behind furring strips; nothing is kept."""
     asked = body(request, AskFurring)
+    row = edits.find_job(request.user, job_id)
     if asked.high_mm <= asked.low_mm:
         raise GridError("The highest strip is not over the lowest.", mend="Swap the two heights.")
-    row = edits.find_job(request.user, job_id)
     options = msgspec.structs.asdict(asked)
     return computed(
         request, Question(what=("furring",), job=row.pk, revision=row.revision, place=place_id, options=options)
