@@ -54,7 +54,7 @@
     <p>{unreachable}</p>
     <button onclick={() => void load()}>Try again</button>
   </main>
-{:else if session.who && !session.who.user}
+{:else if session.who && (!session.who.user || router.joining)}
   <SignIn />
 {:else if session.who}
   <Head />

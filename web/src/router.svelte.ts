@@ -33,6 +33,11 @@ export class Router {
     return null;
   }
 
+  /** Whether the page is a link of an invitation, for whoever is signed in. */
+  get joining(): boolean {
+    return this.#path.startsWith('/join/');
+  }
+
   go(to: string, replace = false): void {
     history[replace ? 'replaceState' : 'pushState'](null, '', to);
     this.#path = location.pathname;
@@ -63,6 +68,7 @@ export class Router {
 
 export const router = new Router([
   { path: '/', load: () => import('./stages/jobs/Jobs.svelte') },
+  { path: '/me', load: () => import('./stages/jobs/Me.svelte') },
   { path: '/jobs/:job', load: () => import('./stages/jobs/JobHome.svelte') },
   { path: '/jobs/:job/new', load: () => import('./stages/jobs/PlacePage.svelte') },
   { path: '/jobs/:job/:place/place', load: () => import('./stages/jobs/PlacePage.svelte') },

@@ -6,6 +6,7 @@ not end is ended by the system, and the process is replaced. Without them a work
 
 from __future__ import annotations
 
+import logging
 import os
 import resource
 import select
@@ -15,6 +16,7 @@ import struct
 import time
 from collections.abc import Callable
 from contextlib import suppress
+from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
 from uuid import UUID
@@ -35,7 +37,8 @@ from wobble.core.stages import (
     solve_traits,
     with_decisions,
 )
-from wobble.site import kept, rows
+from wobble.site import kept, room, rows
+from wobble.site.backup import nightly
 
 LONGEST_S = 5.0
 """What one question may take, s."""
@@ -182,7 +185,11 @@ def start() -> None:
 def _tend(listener: socket.socket, parent: int) -> None:
     """Keep so many computing processes at work while the parent lives."""
     children: set[int] = set()
+    looked = 0.0
     while os.getppid() == parent:
+        if time.monotonic() - looked > 600:
+            looked = time.monotonic()
+            _back_up()
         while len(children) < COMPUTERS:
             child = os.fork()
             if not child:
@@ -198,6 +205,18 @@ def _tend(listener: socket.socket, parent: int) -> None:
     for child in children:
         with suppress(ProcessLookupError):
             os.kill(child, signal.SIGTERM)
+
+
+def _back_up() -> None:
+    """Make the night's backup where it is due, in a process of its own."""
+    if not os.fork():
+        try:
+            room.reserve()
+            nightly(Path(settings.DATA), datetime.now(UTC))
+        except Exception:
+            logging.getLogger(__name__).exception("The night's backup was not made")
+        finally:
+            os._exit(0)
 
 
 def _serve(listener: socket.socket, parent: int) -> None:

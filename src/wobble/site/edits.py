@@ -8,13 +8,13 @@ from typing import Any, Generic, TypeVar
 from uuid import UUID
 
 import msgspec
-from django.db import transaction
+from django.db import OperationalError, transaction
 
 from wobble.core import job as core
 from wobble.core.errors import DocumentError, NotThere, WobbleError
 from wobble.core.facts import READING_KINDS, Fact
 from wobble.core.formats.checks import check_facts, check_job, check_room
-from wobble.site import models, rows
+from wobble.site import models, room, rows
 from wobble.site.rebase import Settle, rebased
 
 T = TypeVar("T")
@@ -139,6 +139,23 @@ def create_job(user: Any, value: core.Job) -> models.Job:
         row = rows.store_job(user, value)
         models.Change.objects.create(job=row, revision=1, by=user.get_username(), what="the job was made")
         return row
+
+
+def delete_job(user: Any, job_id: UUID) -> None:
+    """Delete a job for good; on a full disk too, by room that is kept for it.
+
+    Raises:
+        NotThere: It is not the user's job.
+    """
+    row = find_job(user, job_id)
+    try:
+        row.delete()
+    except OperationalError as fault:
+        if not room.is_full(fault):
+            raise
+        room.give_up()
+        row.delete()
+        room.reserve()
 
 
 def add_facts(

@@ -94,3 +94,11 @@ class Fact(models.Model):
 
         ordering = ("id",)
         constraints = (models.UniqueConstraint(fields=("place", "key"), name="one_fact_an_id"),)
+
+
+class Invitation(models.Model):
+    """A link that is good once: to become a user, or for a new password of `user`."""
+
+    key = models.CharField(max_length=64, unique=True)
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, null=True)
+    until = models.DateTimeField()

@@ -1,12 +1,15 @@
 """Settings, read from the environment in one place.
 
 WOBBLE_DATA: folder of the database and the secret key. WOBBLE_WEB: the built front end. WOBBLE_DEMO: "1" lets anyone in
-as the demo user. WOBBLE_HOSTS: host names that the site answers to, comma-separated.
+as the demo user. WOBBLE_HOSTS: host names that the site answers to, comma-separated. WOBBLE_ORIGINS: addresses that
+pages come from, with https:// where they are encrypted. WOBBLE_PROXY: address of a proxy in front, which is believed.
+WOBBLE_TLS: "1" where all that comes is encrypted on its way.
 """
 
 from __future__ import annotations
 
 import os
+from datetime import timedelta
 from pathlib import Path
 
 from wobble.site.secret import secret_key
@@ -15,6 +18,11 @@ ROOT = Path(__file__).resolve().parents[3]
 DATA = Path(os.environ.get("WOBBLE_DATA", ROOT / "var"))
 WEB = Path(os.environ.get("WOBBLE_WEB", ROOT / "web" / "dist"))
 DEMO = os.environ.get("WOBBLE_DEMO") == "1"
+
+TLS = os.environ.get("WOBBLE_TLS") == "1" or any(
+    origin.startswith("https://") for origin in os.environ.get("WOBBLE_ORIGINS", "").split(",")
+)
+"""Whether pages come encrypted: then cookies go no other way, and browsers are told to come back encrypted."""
 
 DEBUG = False
 SECRET_KEY = os.environ.get("WOBBLE_SECRET_KEY") or secret_key(DATA)
@@ -26,6 +34,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "ninja",
+    "axes",
     "wobble.site.apps.WobbleSite",
 ]
 MIDDLEWARE = [
@@ -36,7 +45,19 @@ MIDDLEWARE = [
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "axes.middleware.AxesMiddleware",
 ]
+AUTHENTICATION_BACKENDS = ["axes.backends.AxesStandaloneBackend", "django.contrib.auth.backends.ModelBackend"]
+# Per name and address: whoever guesses is held up, and the owner comes in from anywhere else meanwhile.
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = timedelta(minutes=10)
+AXES_RESET_ON_SUCCESS = True
+AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
+AXES_DISABLE_ACCESS_LOG = True
+AXES_ENABLE_ADMIN = False
+AXES_CLIENT_IP_CALLABLE = "wobble.site.people.address_of"
+AXES_HTTP_RESPONSE_CODE = 429
 ROOT_URLCONF = "wobble.site.urls"
 WSGI_APPLICATION = "wobble.site.wsgi.application"
 TEMPLATES: list[dict[str, object]] = []
@@ -61,6 +82,12 @@ AUTH_PASSWORD_VALIDATORS = [
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 60  # a job on site runs over weeks; signing in with dusty hands should be rare
+SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS
+SECURE_HSTS_SECONDS = 60 * 60 * 24 * 180 if TLS else 0
+SECURE_SSL_REDIRECT = TLS and os.environ.get("WOBBLE_PROXY") is not None
+# The name may be one of several of a household, and no list of browsers knows it.
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
+SECURE_PROXY_SSL_HEADER = None
 SESSION_COOKIE_SAMESITE = "Lax"
 CSRF_COOKIE_SAMESITE = "Lax"
 # A little over the largest scan, so that its own error is told; the largest job document is smaller.

@@ -24,6 +24,7 @@ import type {
   JobLine,
   Kept,
   Laid,
+  Link,
   MadeOf,
   Outcome,
   Passage,
@@ -62,6 +63,18 @@ export const calls = {
     session(client.POST('/api/session', { body: { user, password } })),
   openDemo: () => session(client.POST('/api/session/demo')),
   signOut: () => session(client.DELETE('/api/session')),
+
+  makeFirst: (user: string, password: string, code: string) =>
+    session(client.POST('/api/session/first', { body: { user, password, code } })),
+  invitation: (key: string): Promise<Link> =>
+    value(client.GET('/api/session/invitations/{key}', { params: { path: { key } } })),
+  invite: (whom = ''): Promise<Link> => value(client.POST('/api/session/invitations', { body: { whom } })),
+  people: (): Promise<string[]> => value(client.GET('/api/session/people')),
+  join: (key: string, user: string, password: string) =>
+    session(client.POST('/api/session/join', { body: { key, user, password } })),
+  putPassword: (old: string, password: string) =>
+    session(client.PUT('/api/session/password', { body: { old, password } })),
+  bringAll: (file: File): Promise<{ name: string }[]> => upload('/api/jobs/all.zip', file, () => undefined),
 
   jobs: (): Promise<JobLine[]> => value(client.GET('/api/jobs')),
   job: (id: string): Promise<StoredJob> => asJob(client.GET('/api/jobs/{job_id}', jobPath(id))),

@@ -28,6 +28,30 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/all.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save All
+         * @description Give every job of the user as one ZIP of job documents.
+         */
+        get: operations["save_all"];
+        put?: never;
+        /**
+         * Bring All
+         * @description Make a job of every document in a ZIP (the body), or none where one cannot be taken.
+         */
+        post: operations["bring_all"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/divide": {
         parameters: {
             query?: never;
@@ -526,6 +550,126 @@ export interface paths {
          * @description Sign in as the demo user, where the demo is open.
          */
         post: operations["open_demo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Make First
+         * @description Make the first user, and sign in.
+         */
+        post: operations["make_first"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Invite
+         * @description Make a link for a new user, or for somebody's new password.
+         */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/invitations/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Invitation
+         * @description Say what a link is for.
+         */
+        get: operations["get_invitation"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join
+         * @description Take an invitation, and sign in.
+         */
+        post: operations["join"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Password
+         * @description Change one's own password; other devices have to sign in again.
+         */
+        put: operations["put_password"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/session/people": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List People
+         * @description List who may sign in, for whoever keeps the server.
+         */
+        get: operations["list_people"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1437,6 +1581,16 @@ export interface components {
             title: string;
         };
         /**
+         * First
+         * @description The first user, and the code that the server printed where the page is on another machine.
+         */
+        First: {
+            /** @default  */
+            code: string;
+            password: string;
+            user: string;
+        };
+        /**
          * FixedTop
          * @description The tops of the units stand at `top_mm` over the datum mark, to meet what `to` says.
          *
@@ -1823,6 +1977,14 @@ export interface components {
             sigma_mm: number;
         };
         /**
+         * Invite
+         * @description A link to make: for a new user, or for a new password of `whom`.
+         */
+        Invite: {
+            /** @default  */
+            whom: string;
+        };
+        /**
          * Job
          * @description A whole job: the value behind the job document, the API and the database.
          */
@@ -1900,6 +2062,15 @@ export interface components {
             n_places: number;
             n_readings: number;
             name: string;
+        };
+        /**
+         * Join
+         * @description An invitation, and who takes it; the name is not looked at where the link is for a new password.
+         */
+        Join: {
+            key: string;
+            password: string;
+            user: string;
         };
         /**
          * Joined
@@ -2095,6 +2266,15 @@ export interface components {
             surface: "back" | "ceiling" | "floor" | "left" | "right";
         };
         /**
+         * Link
+         * @description A link that is good once, as its path on this site; `user` whose new password it is for.
+         */
+        Link: {
+            path: string;
+            /** @default null */
+            user: string | null;
+        };
+        /**
          * MadeOf
          * @description What the walls of a place are made of, its ceiling, and its floor; None where nobody has said.
          */
@@ -2105,6 +2285,14 @@ export interface components {
             overhead: components["schemas"]["Backing"] | null;
             /** @default null */
             underfoot: components["schemas"]["Backing"] | null;
+        };
+        /**
+         * NewPassword
+         * @description A user's own new password.
+         */
+        NewPassword: {
+            old: string;
+            password: string;
         };
         /**
          * NextReading
@@ -2793,10 +2981,18 @@ export interface components {
         /**
          * Session
          * @description Who is signed in, whether the demo is open, and the token that edits must carry.
+         *
+         *         `admin` may invite others; `first` says that there is nobody yet, `local` that the page is on the machine itself.
          */
         Session: {
+            /** @default false */
+            admin: boolean;
             csrf: string;
             demo: boolean;
+            /** @default false */
+            first: boolean;
+            /** @default false */
+            local: boolean;
             name: string;
             user: string | null;
         };
@@ -3225,6 +3421,15 @@ export interface components {
             revision: number;
         };
         /**
+         * StoredName
+         * @description A job that was stored, by its name.
+         */
+        StoredName: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
+        /**
          * StructureLine
          * @description One line.
          *
@@ -3594,6 +3799,62 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    bring_all: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredName"][];
                 };
             };
             /** @description Refused */
@@ -4584,6 +4845,198 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    make_first: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["First"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Invite"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Link"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Link"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    join: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Join"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewPassword"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Session"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    list_people: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
                 };
             };
             /** @description Refused */

@@ -98,3 +98,4 @@ export interface Edit<T> {
   now: T;
   settle: Settle | null;
 }
+export type Link = Schemas['Link'];

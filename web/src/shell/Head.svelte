@@ -74,6 +74,7 @@
     <button class="wide" onclick={() => (keys.listed = true)} aria-label="Keys" title="Keys"
       ><kbd>?</kbd></button
     >
+    {#if !job}<a class="me" href="/me">{session.name}</a>{/if}
     <button
       class="out"
       class:inside={job !== null}
@@ -190,6 +191,12 @@
   .end button:hover {
     background: var(--w-hover);
     color: var(--w-ink);
+  }
+  .me {
+    color: var(--w-ink-soft);
+    font-size: 0.8125rem;
+    padding: 0 0.5rem;
+    white-space: nowrap;
   }
   .kept {
     display: flex;

@@ -33,6 +33,21 @@ class SignedIn {
     this.answer(true);
   }
 
+  async makeFirst(user: string, password: string, code: string): Promise<void> {
+    this.#take(await calls.makeFirst(user, password, code));
+    this.#tabs.tell();
+  }
+
+  async join(key: string, user: string, password: string): Promise<void> {
+    this.#take(await calls.join(key, user, password));
+    this.#tabs.tell();
+  }
+
+  async putPassword(old: string, password: string): Promise<void> {
+    this.#take(await calls.putPassword(old, password));
+    this.#tabs.tell();
+  }
+
   async openDemo(): Promise<void> {
     this.#take(await calls.openDemo());
     this.#tabs.tell();

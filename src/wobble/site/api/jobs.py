@@ -17,6 +17,7 @@ from wobble.core.formats.document import read_job, write_job
 from wobble.core.length import LengthUnit
 from wobble.site import edits, models, rows
 from wobble.site.api.wire import answer, body, describe
+from wobble.site.everything import packed, unpacked
 
 router = Router(tags=["jobs"])
 
@@ -30,6 +31,13 @@ class JobLine(msgspec.Struct, frozen=True, kw_only=True):
     n_places: int
     n_readings: int
     changed: datetime
+
+
+class StoredName(msgspec.Struct, frozen=True, kw_only=True):
+    """A job that was stored, by its name."""
+
+    id: UUID
+    name: str
 
 
 class StoredJob(msgspec.Struct, frozen=True, kw_only=True):
@@ -95,6 +103,20 @@ def import_job(request: HttpRequest) -> HttpResponse:
     return stored(edits.create_job(request.user, read_job(request.body)))
 
 
+@router.get("/all.zip", openapi_extra=describe(), operation_id="save_all")
+def save_all(request: HttpRequest) -> HttpResponse:
+    """Give every job of the user as one ZIP of job documents."""
+    response = HttpResponse(packed(request.user), content_type="application/zip")
+    response["Content-Disposition"] = 'attachment; filename="wobble-jobs.zip"'
+    return response
+
+
+@router.post("/all.zip", openapi_extra=describe(gives=tuple[StoredName, ...]), operation_id="bring_all")
+def bring_all(request: HttpRequest) -> HttpResponse:
+    """Make a job of every document in a ZIP (the body), or none where one cannot be taken."""
+    return answer([StoredName(id=row.id, name=row.name) for row in unpacked(request.user, request.body)])
+
+
 @router.get("/{uuid:job_id}", openapi_extra=describe(gives=StoredJob), operation_id="get_job")
 def get_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Read a job."""
@@ -104,7 +126,7 @@ def get_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
 @router.delete("/{uuid:job_id}", openapi_extra=describe(), operation_id="delete_job")
 def delete_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Delete a job for good. The front end keeps its document until the user moves on, so that it can be undone."""
-    edits.find_job(request.user, job_id).delete()
+    edits.delete_job(request.user, job_id)
     return answer({})
 
 

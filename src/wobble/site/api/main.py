@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
+import logging
+import secrets
 from typing import Any
 
+from django.db import OperationalError
 from django.http import HttpRequest, HttpResponse
 from msgspec.structs import replace
 from ninja import NinjaAPI
@@ -13,11 +16,14 @@ from ninja.security import django_auth
 
 from wobble.core.budget import GivenUp, TooMuch
 from wobble.core.errors import DocumentError, LengthError, NotThere, SurveyError, WobbleError
+from wobble.site import room
 from wobble.site.answers import Busy
 from wobble.site.api import fit, gauge, hold, jobs, session, shelf, wire
 from wobble.site.edits import Contradiction
+from wobble.site.people import Unfit
 from wobble.site.rebase import Clash
 
+log = logging.getLogger(__name__)
 STATUS: dict[type[WobbleError], int] = {
     NotThere: 404,
     Clash: 409,
@@ -26,6 +32,8 @@ STATUS: dict[type[WobbleError], int] = {
     GivenUp: 499,
     Contradiction: 409,
     session.SignInRefused: 403,
+    session.TooOften: 429,
+    Unfit: 422,
     DocumentError: 422,
     LengthError: 422,
     SurveyError: 422,
@@ -72,6 +80,35 @@ def refuse_call(_request: HttpRequest, error: Any) -> HttpResponse:
     if code == "token":
         response["X-Wobble-Token"] = "stale"
     return response
+
+
+@api.exception_handler(OperationalError)
+def refuse_write(_request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer that the database cannot take it now: nothing of the call was stored."""
+    log.error("The database refused: %s", error)
+    if room.is_full(error):
+        fault = wire.Fault(
+            code="full",
+            message="The server's disk is full; nothing of this was stored.",
+            mend="Delete jobs that are done, or make room on the server. What is typed waits on this device.",
+        )
+        return wire.answer(fault, 507)
+    return wire.answer(
+        wire.Fault(code="busy", message="The server is writing much else.", mend="Try again in a moment."), 503
+    )
+
+
+@api.exception_handler(Exception)
+def fail(request: HttpRequest, error: Any) -> HttpResponse:
+    """Answer what nobody foresaw: logged under a number that the user sees."""
+    number = secrets.token_hex(4)
+    log.error("%s %s %s failed", number, request.method, request.path, exc_info=error)
+    fault = wire.Fault(
+        code="server",
+        message=f"The server could not do that. It is noted as {number}.",
+        mend="Try again; if it stays so, tell whoever keeps the server that number.",
+    )
+    return wire.answer(fault, 500)
 
 
 @api.exception_handler(AuthenticationError)

@@ -47,8 +47,13 @@
   async function importFile(files: readonly File[]) {
     for (const file of files) {
       try {
-        const made = await calls.importText(await file.text());
-        notices.add('success', `${made.job.name} is in.`, `${file.name} was taken over whole.`);
+        if (file.name.endsWith('.zip')) {
+          const made = await calls.bringAll(file);
+          notices.add('success', `${made.length} jobs are in.`, `${file.name} was taken over whole.`);
+        } else {
+          const made = await calls.importText(await file.text());
+          notices.add('success', `${made.job.name} is in.`, `${file.name} was taken over whole.`);
+        }
       } catch (fault) {
         notices.refused(fault);
       }
@@ -81,7 +86,7 @@
       kind="ghost"
       size="field"
       labelText="Import a job document"
-      accept={['.json']}
+      accept={['.json', '.zip']}
       disableLabelChanges
       on:change={(e: CustomEvent<readonly File[]>) => void importFile(e.detail)}
     />
@@ -89,7 +94,7 @@
   </div>
   {#if jobs?.length === 0}
     <div class="empty">
-      <p>No jobs yet. A job is one place you are fitting out: a kitchen, a closet, a van.</p>
+      <p>No jobs yet. A job is one place you are fitting out: a workshop, a vestry, a boat.</p>
       <Button on:click={() => (asked = true)}>Start your first job</Button>
     </div>
   {/if}
@@ -127,7 +132,7 @@
     <TextInput
       id="job-name"
       labelText="What are you fitting out?"
-      placeholder="Back bedroom closet"
+      placeholder="Mill loft"
       bind:value={name}
     />
     <fieldset>

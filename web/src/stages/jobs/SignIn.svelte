@@ -1,15 +1,35 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
+  import { calls } from '../../api/calls';
   import { Refused } from '../../api/client';
   import { Button, Form, InlineNotification, PasswordInput, TextInput } from '../../carbon';
+  import { router } from '../../router.svelte';
   import Mark from '../../shell/Mark.svelte';
   import { session } from '../../state/session.svelte';
 
+  const key = /^\/join\/([\w-]+)$/.exec(location.pathname)?.[1] ?? '';
   let user = $state('');
   let password = $state('');
+  let code = $state('');
+  /** Whose new password a link is for; undefined while it is looked at, null where it is for somebody new. */
+  let whose = $state<string | null | undefined>(key ? undefined : null);
+  const first = $derived(!key && (session.who?.first ?? false));
+
+  onMount(() => {
+    if (key) void attempt(async () => (whose = (await calls.invitation(key)).user ?? null) && undefined);
+  });
+
+  async function enter() {
+    if (key) {
+      await session.join(key, user || (whose ?? ''), password);
+      router.go('/', true);
+    } else if (first) await session.makeFirst(user, password, code);
+    else await session.signIn(user, password);
+  }
   let refusal = $state('');
   let busy = $state(false);
 
-  async function attempt(how: () => Promise<void>) {
+  async function attempt(how: () => Promise<unknown>) {
     busy = true;
     refusal = '';
     try {
@@ -64,23 +84,37 @@
         subtitle={refusal}
       />
     {/if}
-    {#if session.who?.demo}
+    {#if session.who?.demo && !key}
       <Button disabled={busy} on:click={() => attempt(() => session.openDemo())}>Open the demo</Button>
       <p class="or quiet">or sign in</p>
+    {/if}
+    {#if first}
+      <p>Nobody can sign in here yet. Make the first user: it keeps this server, and invites the others.</p>
+    {:else if key && whose !== undefined}
+      <p>{whose ? `Choose a new password, ${whose}.` : 'You are invited. Choose a name and a password.'}</p>
     {/if}
     <Form
       novalidate
       on:submit={(e: Event) => {
         e.preventDefault();
-        void attempt(() => session.signIn(user, password));
+        void attempt(enter);
       }}
     >
-      <TextInput labelText="Name" autocomplete="username" bind:value={user} />
-      <PasswordInput labelText="Password" autocomplete="current-password" bind:value={password} />
+      {#if !whose}<TextInput labelText="Name" autocomplete="username" bind:value={user} />{/if}
+      <PasswordInput
+        labelText="Password"
+        autocomplete={key || first ? 'new-password' : 'current-password'}
+        helperText={key || first ? 'At least eight characters that nobody would guess.' : ''}
+        bind:value={password}
+      />
+      {#if first && !session.who?.local}
+        <TextInput labelText="Code that the server printed when it started" bind:value={code} />
+      {/if}
       <Button
         type="submit"
         kind={session.who?.demo ? 'tertiary' : 'primary'}
-        disabled={busy || !user || !password}>Sign in</Button
+        disabled={busy || !(user || whose) || !password}
+        >{first ? 'Make the first user' : key ? 'Go on' : 'Sign in'}</Button
       >
     </Form>
   </div>
