@@ -6,7 +6,10 @@ import json
 import os
 import re
 import signal
+import socket
+import ssl
 import subprocess
+import sys
 import time
 import urllib.error
 import urllib.request
@@ -15,6 +18,7 @@ from contextlib import contextmanager, suppress
 from http.cookiejar import CookieJar
 from pathlib import Path
 
+import pytest
 from tools.look import free_port
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -38,12 +42,14 @@ class Visitor:
 
 
 @contextmanager
-def server(data: Path) -> Iterator[tuple[str, int]]:
+def server(data: Path, how: str = "demo", *options: str) -> Iterator[tuple[str, int]]:
     """Start the server on the folder's data; give its address and process group."""
     port = free_port()
-    code = f"import runpy, sys; sys.argv = ['run', 'demo', '{port}']; runpy.run_path('run', run_name='__main__')"
+    argv = ["run", how, str(port), *options]
+    code = f"import runpy, sys; sys.argv = {argv!r}; runpy.run_path('run', run_name='__main__')"
     env = {**os.environ, "WOBBLE_DATA": str(data)}
-    env.pop("DJANGO_SETTINGS_MODULE", None)
+    for name in ("DJANGO_SETTINGS_MODULE", "WOBBLE_DEMO"):
+        env.pop(name, None)
     process = subprocess.Popen(
         ["python3", "-c", code], cwd=ROOT, env=env, start_new_session=True, stdout=subprocess.DEVNULL
     )
@@ -94,6 +100,8 @@ def test_hashed_files_memory_and_a_kill(tmp_path):
                     ines.call("GET", f"/api/jobs/{job['id']}/places/{place['id']}/fit")
                     ines.call("GET", f"/api/jobs/{job['id']}/places/{place['id']}/gauge")
         assert resident_mb(group) < MOST_RESIDENT_MB
+        _check_stalled(address)
+        _check_computed_once(ines, jobs)
         workroom = next(job["id"] for job in jobs if job["name"] == "Gable workroom")
         acknowledged = _write_until_killed(ines, workroom, group)
     assert len(acknowledged) >= ENOUGH_WRITTEN
@@ -104,6 +112,85 @@ def test_hashed_files_memory_and_a_kill(tmp_path):
         stored = ines.call("GET", f"/api/jobs/{workroom}")
         kept = {r["id"] for r in stored["job"]["places"][0]["facts"]}  # type: ignore[index]
         assert set(acknowledged) <= kept
+
+
+def _check_stalled(address: str) -> None:
+    """Two hundred who never finish their headers or their body hold up nobody, and are sent away."""
+    host, port = address.removeprefix("http://").split(":")
+    halves = (
+        b"GET /api/session HTTP/1.1\r\nHost: localhost\r\n",
+        b"POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Length: 5000\r\n\r\n{",
+    )
+    held = []
+    for n in range(200):
+        held.append(socket.create_connection((host, int(port))))
+        held[-1].sendall(halves[n % 2])
+    for _ in range(3):
+        began = time.monotonic()
+        urllib.request.urlopen(address + "/api/session", timeout=10).close()
+        assert time.monotonic() - began < 1.0
+    for line in held:
+        line.close()
+
+
+def _check_computed_once(ines: Visitor, jobs: list[dict[str, str]]) -> None:
+    """What has not changed is not sent again, whichever worker is asked; what changed is."""
+    job = next(job["id"] for job in jobs if job["name"] == "Vestry press")
+    path = f"/api/jobs/{job}/places/alcove/fit"
+    etag = ines.opener.open(ines.address + path, timeout=10).headers["ETag"]
+    known = urllib.request.Request(ines.address + path, headers={"If-None-Match": etag})
+    for _ in range(6):
+        with pytest.raises(urllib.error.HTTPError) as same:
+            ines.opener.open(known, timeout=10)
+        assert same.value.code == 304
+    stored = ines.call("GET", f"/api/jobs/{job}")
+    assert isinstance(stored, dict)
+    about = {name: stored["job"][name] for name in ("name", "address", "note", "units")}
+    ines.call("PUT", f"/api/jobs/{job}/about", {"was": about, "now": about | {"note": "Damp"}, "settle": None})
+    with pytest.raises(urllib.error.HTTPError) as same:
+        ines.opener.open(known, timeout=10)
+    assert same.value.code == 304, "a note changes no figure"
+    closing = {name: stored["job"]["places"][0][name] for name in ("datum", "back_line", "closing")}
+    turned = closing | {"datum": {"rule": "high spot", "over_mm": 7.5}}
+    ines.call("PUT", f"/api/jobs/{job}/places/alcove/decisions", {"was": closing, "now": turned, "settle": None})
+    with ines.opener.open(known, timeout=10) as changed:
+        assert changed.status == 200
+        assert json.load(changed)["datum"]["over_mm"] == 7.5
+
+
+def test_encrypted_pages_by_an_authority_of_ones_own(tmp_path):
+    """Started as the README says; nobody else on the machine may read what is kept."""
+    (tmp_path / "old").mkdir()
+    (tmp_path / "old" / "kept").write_text("by an earlier version")
+    (tmp_path / "old" / "kept").chmod(0o644)
+    with server(tmp_path, "serve", "--https") as (address, _):
+        door = int(address.rsplit(":", 1)[1]) + 443
+        authority = tmp_path / "tls" / "authority.pem"
+        context = ssl.create_default_context(cafile=str(authority))
+        with urllib.request.urlopen(f"https://localhost:{door}/api/session", timeout=10, context=context) as page:
+            assert page.headers["Strict-Transport-Security"]
+            assert "Secure" in page.headers["Set-Cookie"]
+            assert json.load(page)["first"]
+        with pytest.raises(urllib.error.URLError):
+            urllib.request.urlopen(f"https://localhost:{door}/", timeout=10, context=ssl.create_default_context())
+        odd = urllib.request.Request(f"https://localhost:{door}/api/session", headers={"Host": "elsewhere.example"})
+        with pytest.raises(urllib.error.HTTPError) as refused:
+            urllib.request.urlopen(odd, timeout=10, context=context)
+        assert refused.value.code == 400
+        for path in (tmp_path, *tmp_path.rglob("*")):
+            assert not path.lstat().st_mode & 0o077, path
+        before = authority.read_bytes()
+    with server(tmp_path, "serve", "--https"):
+        assert authority.read_bytes() == before, "devices trust it once"
+
+
+def test_the_settings_for_encrypted_pages_pass_the_frameworks_own_check(tmp_path):
+    env = {**os.environ, "WOBBLE_DATA": str(tmp_path), "WOBBLE_ORIGINS": "https://wobble.example"}
+    check = [sys.executable, "-m", "django", "check", "--deploy", "--fail-level", "WARNING"]
+    env |= {"DJANGO_SETTINGS_MODULE": "wobble.site.settings", "PYTHONPATH": str(ROOT / "src")}
+    env.pop("DJANGO_ALLOW_ASYNC_UNSAFE", None)
+    done = subprocess.run(check, env=env, capture_output=True, text=True, check=False, cwd=ROOT)
+    assert done.returncode == 0, done.stderr
 
 
 def _check_files(address: str) -> None:

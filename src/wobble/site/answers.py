@@ -69,13 +69,14 @@ def answered(request: HttpRequest, job_id: UUID, place_id: str, what: str) -> Ht
     """
     row = find_job(request.user, job_id)
     revision, name = kept.newest(row.pk, place_id, what)
-    if revision < row.revision or (request.headers.get("If-None-Match") != f'"{name}"' and kept.read(name) is None):
+    known = request.headers.get("If-None-Match", "").strip('"')
+    body = kept.read(name) if revision >= row.revision and name != known else None
+    if body is None and (revision < row.revision or name != known):
         name, body = _made(request, row, place_id, what)
-        response = HttpResponse(body, content_type="application/json")
-    elif request.headers.get("If-None-Match") == f'"{name}"':
-        response = HttpResponseNotModified()
+    if name == known:
+        response: HttpResponse = HttpResponseNotModified()
     else:
-        response = HttpResponse(kept.read(name) or b"", content_type="application/json")
+        response = HttpResponse(body or b"", content_type="application/json")
     response["ETag"] = f'"{name}"'
     response["Cache-Control"] = "private, no-cache"
     return response

@@ -2,7 +2,11 @@
 
 from __future__ import annotations
 
+import os
+from pathlib import Path
 from typing import Any
+
+from wobble.site import tls
 
 worker_class = "wobble.site.server.BufferedWorker"
 workers = 2
@@ -16,3 +20,6 @@ def when_ready(_server: Any) -> None:
     from wobble.site import computing  # needs Django's applications, which the program has loaded by now
 
     computing.start()
+    port = os.environ.get("WOBBLE_HTTPS_PORT")
+    if port:
+        tls.start(Path(os.environ["WOBBLE_CERTIFICATE"]), int(port), int(os.environ["WOBBLE_BEHIND"]))

@@ -9,7 +9,7 @@ from pathlib import Path
 
 def secret_key(folder: Path) -> str:
     """Return the key kept in a folder, made now if there is none; two processes starting at once agree on one."""
-    folder.mkdir(parents=True, exist_ok=True)
+    folder.mkdir(parents=True, exist_ok=True, mode=0o700)
     path = folder / "secret-key"
     draft = folder / f"secret-key.{os.getpid()}"
     if not path.exists():

@@ -42,6 +42,7 @@ MIDDLEWARE = [
     "wobble.site.middleware.content_security",
     "whitenoise.middleware.WhiteNoiseMiddleware",
     "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",  # says how long an answer is, so that its connection can be kept
     "django.middleware.csrf.CsrfViewMiddleware",
     "django.contrib.auth.middleware.AuthenticationMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
@@ -57,7 +58,9 @@ AXES_RESET_COOL_OFF_ON_FAILURE_DURING_LOCKOUT = False
 AXES_DISABLE_ACCESS_LOG = True
 AXES_ENABLE_ADMIN = False
 AXES_CLIENT_IP_CALLABLE = "wobble.site.people.address_of"
-AXES_HTTP_RESPONSE_CODE = 429
+AXES_LOCKOUT_CALLABLE = "wobble.site.api.session.too_often"
+# What is logged of a failure names whom it was for, and from where.
+AXES_SENSITIVE_PARAMETERS = ["password"]
 ROOT_URLCONF = "wobble.site.urls"
 WSGI_APPLICATION = "wobble.site.wsgi.application"
 TEMPLATES: list[dict[str, object]] = []
@@ -78,13 +81,15 @@ DATABASES = {
 }
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": "django.contrib.auth.password_validation.UserAttributeSimilarityValidator"},
     {"NAME": "django.contrib.auth.password_validation.MinimumLengthValidator"},
+    {"NAME": "django.contrib.auth.password_validation.NumericPasswordValidator"},
     {"NAME": "django.contrib.auth.password_validation.CommonPasswordValidator"},
 ]
 SESSION_COOKIE_AGE = 60 * 60 * 24 * 60  # a job on site runs over weeks; signing in with dusty hands should be rare
 SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = TLS
 SECURE_HSTS_SECONDS = 60 * 60 * 24 * 180 if TLS else 0
-SECURE_SSL_REDIRECT = TLS and os.environ.get("WOBBLE_PROXY") is not None
+SECURE_SSL_REDIRECT = TLS
 # The name may be one of several of a household, and no list of browsers knows it.
 SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
 SECURE_PROXY_SSL_HEADER = None

@@ -32,7 +32,6 @@ STATUS: dict[type[WobbleError], int] = {
     GivenUp: 499,
     Contradiction: 409,
     session.SignInRefused: 403,
-    session.TooOften: 429,
     Unfit: 422,
     DocumentError: 422,
     LengthError: 422,
