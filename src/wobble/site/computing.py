@@ -9,6 +9,7 @@ from __future__ import annotations
 import logging
 import os
 import resource
+import secrets
 import select
 import signal
 import socket
@@ -46,6 +47,7 @@ GRACE_S = 3.0
 """After the limit, before the system ends a computation that does not look at it."""
 MOST_BYTES = 768 * 2**20
 """What one computing process may hold; a question that wants more is refused."""
+log = logging.getLogger(__name__)
 HEADER = struct.Struct("!I")
 COMPUTERS = 2
 
@@ -88,6 +90,12 @@ WORK: dict[str, Callable[..., Any]] = {
     "furring": lambda job, place, **options: {"furring": solve_furring(job, place, **options)},
     "scribes": lambda job, place: solve_fit(job, place).scribes,
 }
+
+
+class Failed(WobbleError):
+    """A computation met what nobody foresaw; its message is the number under which that is logged."""
+
+    code = "failed"
 
 
 def work(question: Question) -> tuple[Answer, ...]:
@@ -214,13 +222,14 @@ def _back_up() -> None:
             room.reserve()
             nightly(Path(settings.DATA), datetime.now(UTC))
         except Exception:
-            logging.getLogger(__name__).exception("The night's backup was not made")
+            log.exception("The night's backup was not made")
         finally:
             os._exit(0)
 
 
 def _serve(listener: socket.socket, parent: int) -> None:
     resource.setrlimit(resource.RLIMIT_DATA, (MOST_BYTES, MOST_BYTES))
+    connection.connection = None  # what the parent had open is the parent's
     listener.settimeout(1.0)
     while os.getppid() == parent:
         try:
@@ -241,9 +250,12 @@ def _reply(line: socket.socket) -> None:
             reply = Reply(answers=work(question))
     except WobbleError as fault:
         reply = Reply(code=fault.code, message=fault.message, mend=fault.mend, path=fault.path)
+    except Exception:
+        number = secrets.token_hex(4)
+        log.exception("%s %s of %s failed", number, "+".join(question.what), question.job)
+        reply = Reply(code=Failed.code, message=number)
     finally:
         signal.setitimer(signal.ITIMER_REAL, 0)
-        connection.close_if_unusable_or_obsolete()
     _send(line, msgspec.msgpack.encode(reply))
 
 

@@ -19,6 +19,7 @@ from wobble.core.errors import DocumentError, LengthError, NotThere, SurveyError
 from wobble.site import room
 from wobble.site.answers import Busy
 from wobble.site.api import fit, gauge, hold, jobs, session, shelf, wire
+from wobble.site.computing import Failed
 from wobble.site.edits import Contradiction
 from wobble.site.people import Unfit
 from wobble.site.rebase import Clash
@@ -97,10 +98,11 @@ def refuse_write(_request: HttpRequest, error: Any) -> HttpResponse:
     )
 
 
+@api.exception_handler(Failed)
 @api.exception_handler(Exception)
 def fail(request: HttpRequest, error: Any) -> HttpResponse:
     """Answer what nobody foresaw: logged under a number that the user sees."""
-    number = secrets.token_hex(4)
+    number = error.message if isinstance(error, Failed) else secrets.token_hex(4)
     log.error("%s %s %s failed", number, request.method, request.path, exc_info=error)
     fault = wire.Fault(
         code="server",
