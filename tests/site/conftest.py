@@ -52,6 +52,12 @@ class Api:
         return response.status_code, json.loads(response.content) if response.content else None
 
 
+@pytest.fixture(autouse=True)
+def own_folder(settings, tmp_path):
+    """Answers that are kept are each test's own."""
+    settings.DATA = tmp_path
+
+
 @pytest.fixture
 def ines(db):
     """A user."""

@@ -167,6 +167,7 @@ def test_encrypted_pages_by_an_authority_of_ones_own(tmp_path):
         door = int(address.rsplit(":", 1)[1]) + 443
         authority = tmp_path / "tls" / "authority.pem"
         context = ssl.create_default_context(cafile=str(authority))
+        _await_door(door)
         with urllib.request.urlopen(f"https://localhost:{door}/api/session", timeout=10, context=context) as page:
             assert page.headers["Strict-Transport-Security"]
             assert "Secure" in page.headers["Set-Cookie"]
@@ -182,6 +183,13 @@ def test_encrypted_pages_by_an_authority_of_ones_own(tmp_path):
         before = authority.read_bytes()
     with server(tmp_path, "serve", "--https"):
         assert authority.read_bytes() == before, "devices trust it once"
+
+
+def _await_door(port: int) -> None:
+    for _ in range(100):
+        with suppress(OSError), socket.create_connection(("localhost", port), timeout=1):
+            return
+        time.sleep(0.1)
 
 
 def test_the_settings_for_encrypted_pages_pass_the_frameworks_own_check(tmp_path):

@@ -23,10 +23,14 @@ MOST_BYTES = 64 * 2**20
 """What is kept in all; the oldest goes first."""
 
 
-@cache
 def folder() -> Path:
     """Return where answers are kept, made now if it is not there."""
-    found = Path(settings.DATA) / "answers"
+    return _folder(Path(settings.DATA))
+
+
+@cache
+def _folder(data: Path) -> Path:
+    found = data / "answers"
     found.mkdir(parents=True, exist_ok=True, mode=0o700)
     return found
 
