@@ -10,6 +10,7 @@ from bench.accuracy import Accuracy, accuracy
 from bench.alcoves import Verdicts, alcoves
 from bench.drawing import redraws
 from bench.five import EXPECTED_RMS_MM, SURFACES, Five, five
+from bench.load import Served, under_load
 from bench.next_best import Race, races
 from bench.speed import Timing, decisions, surveys
 from bench.walls import Walls, walls
@@ -24,6 +25,7 @@ def main() -> None:
     parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
     parser.add_argument("--walls", type=int, default=300, help="made-up walls with studs to find")
     parser.add_argument("--no-browser", action="store_true", help="leave the drawing on the phone out")
+    parser.add_argument("--load", type=float, default=10.0, help="seconds for which many ask at once; 0 for none")
     options = parser.parse_args()
     print_accuracy(accuracy(options.rooms))
     print_five(five(options.places))
@@ -33,6 +35,18 @@ def main() -> None:
     print_timings("Speed (median, one thread)", [*surveys(), *decisions()])
     if not options.no_browser:
         print_timings("Redrawing on a phone, its processor slowed four times (median)", redraws())
+    if options.load:
+        print_load(*under_load(options.load))
+
+
+def print_load(trivial: Served, real: Served) -> None:
+    """Print what many at once are served, beside a view that does nothing on the same server."""
+    print("Sixteen at once on the gable job, a tenth of them writing readings; the clients run on the same machine")
+    print(
+        f"  a view that does nothing                     {trivial.per_second:.0f} a second, p95 {trivial.p95_ms:.0f} ms"
+    )
+    print(f"  Fit, Hold and readings                       {real.per_second:.0f} a second, p95 {real.p95_ms:.0f} ms")
+    print(f"  ratio                                        1 to {trivial.per_second / real.per_second:.1f}")
 
 
 def print_accuracy(found: Accuracy) -> None:

@@ -13,6 +13,8 @@ import time
 from dataclasses import dataclass, field
 from functools import lru_cache
 
+from tools.look import demo_server
+
 from wobble.core import survey
 from wobble.core.face import PlaceSurvey
 from wobble.core.practice.gable import gable_workroom
@@ -127,3 +129,10 @@ def load(host: str, seconds: float, *, trivial: bool) -> Served:
         raise RuntimeError(failed[0])
     took.sort()
     return Served(len(took) / seconds, took[int(len(took) * 0.95)], wrote[0])
+
+
+def under_load(seconds: float) -> tuple[Served, Served]:
+    """Serve the demo on a throwaway folder, first a view that does nothing, then the job."""
+    with demo_server() as address:
+        host = address.removeprefix("http://")
+        return load(host, seconds / 2, trivial=True), load(host, seconds, trivial=False)

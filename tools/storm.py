@@ -283,12 +283,7 @@ def main() -> None:
     ledger = Ledger()
     with tempfile.TemporaryDirectory(prefix="wobble-storm-") as folder:
         data = Path(folder)
-        disk = (
-            os.geteuid() == 0
-            and not subprocess.run(
-                ["mount", "-t", "tmpfs", "-o", "size=48m", "tmpfs", str(data)], check=False, stderr=subprocess.DEVNULL
-            ).returncode
-        )
+        disk = os.geteuid() == 0 and _small_disk(data)
         server = Server(data)
         try:
             ends = time.monotonic() + options.minutes * 60

@@ -31,7 +31,8 @@
     on:close={() => !conflict && clash?.choose(null)}
   >
     <p>
-      Both are here until you choose; nothing is lost before that. What you both left alone is not touched.
+      Both are here until you choose; nothing is lost before that. What only one of you changed is kept either
+      way.
     </p>
     <table class="fields-table">
       <thead><tr><th></th><th>Yours, from this device</th><th>On the server</th></tr></thead>

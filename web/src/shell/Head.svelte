@@ -198,8 +198,9 @@
     padding: 0 0.5rem;
     white-space: nowrap;
   }
-  .kept {
+  .end .kept {
     display: flex;
+    padding: 0 0.4rem;
     align-items: center;
     gap: 0.4rem;
     font-size: 0.8125rem;
@@ -212,7 +213,7 @@
     border-radius: 50%;
     background: currentColor;
   }
-  .kept.waits {
+  .end .kept.waits {
     color: var(--w-mind);
     font-weight: 650;
   }

@@ -52,7 +52,7 @@
       One file with every job as its document. Keep it elsewhere; “Import a job document” on the page of your
       jobs takes it back, whole.
     </p>
-    <a class="go" href="/api/jobs/all.zip" download>Save all jobs as one file</a>
+    <a href="/api/jobs/all.zip" download>Save all jobs as one file</a>
   </section>
   {#if !session.who?.demo}
     <section>

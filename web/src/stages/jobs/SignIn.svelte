@@ -89,7 +89,7 @@
       <p class="or quiet">or sign in</p>
     {/if}
     {#if first}
-      <p>Nobody can sign in here yet. Make the first user: it keeps this server, and invites the others.</p>
+      <p>Nobody can sign in here yet. Make the first user, who keeps this server and invites the others.</p>
     {:else if key && whose !== undefined}
       <p>{whose ? `Choose a new password, ${whose}.` : 'You are invited. Choose a name and a password.'}</p>
     {/if}
