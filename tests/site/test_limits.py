@@ -7,10 +7,15 @@ import threading
 import time
 from typing import Any
 
+import jsonschema
 import pytest
 from tools.write_schemas import openapi
 
 from wobble.core.budget import GivenUp, TooMuch, spend, within
+from wobble.core.formats.document import write_job
+from wobble.core.practice.gable import gable_workroom
+from wobble.core.practice.narrowboat import narrowboat_galley
+from wobble.core.practice.vestry import vestry_press
 from wobble.core.remember import Remembered
 from wobble.site import computing
 from wobble.site.answers import MOST_OF_A_USER, Busy, _Turns
@@ -240,3 +245,47 @@ def _work(question: computing.Question) -> tuple[computing.Answer, ...]:
         while time.monotonic() < ends:
             pass
     return (computing.Answer(body=str(os.getpid()).encode()),)
+
+
+@pytest.mark.parametrize("make", [gable_workroom, vestry_press, narrowboat_galley])
+def test_answers_keep_to_the_schema_that_the_document_of_calls_gives(ines, make):
+    stored = ines.import_job(write_job(make()))
+    document = json.loads(openapi())
+    place = stored["job"]["places"][0]["id"]
+    asked = 0
+    for path, methods in document["paths"].items():
+        if "{fact_id}" in path or "{scribe_id}" in path or path.endswith("/document") or "get" not in methods:
+            continue
+        content = methods["get"]["responses"]["200"].get("content", {}).get("application/json")
+        if content is None or "{key}" in path:
+            continue
+        address = path.removeprefix("/api").format(job_id=stored["id"], place_id=place)
+        status, value = ines.get(address)
+        assert status == 200
+        jsonschema.validate(value, {"components": document["components"], **content["schema"]})
+        asked += 1
+    assert asked >= 8
+
+
+XYZ = b"property float x\nproperty float y\nproperty float z\nend_header\n"
+
+
+@pytest.mark.parametrize(
+    "body",
+    [
+        b"ply\nformat ascii 1.0\nelement vertex 1000000000000\n" + XYZ + b"1 2 3\n",
+        b"ply\nformat ascii 1.0\nelement vertex -5\n" + XYZ + b"1 2 3\n",
+        b"ply\nformat binary_little_endian 1.0\nelement vertex 99999999999\nproperty double x\nproperty double y\n"
+        b"property double z\nend_header\n" + b"\0" * 48,
+        b"ply\nformat ascii 1.0\nelement vertex 9" + b"9" * 5000 + b"\nproperty float x\nend_header\n",
+        b"ply\nformat ascii 1.0\nelement vertex two\nproperty float x\nend_header\n",
+        b"ply\n" + b"comment x\n" * 100_000,
+    ],
+)
+def test_a_scan_whose_header_lies_is_refused(ines, body):
+    stored = ines.import_job()
+    began = time.monotonic()
+    status, fault = ines.send("POST", f"/jobs/{stored['id']}/places/north/scan?surface=floor&name=a.ply", body)
+    assert (status, fault["code"]) == (422, "document"), fault
+    assert fault["mend"]
+    assert time.monotonic() - began < 1.0

@@ -40,6 +40,7 @@ class BufferedWorker(Worker):  # type: ignore[misc]
             threads=THREADS,
             connection_limit=MOST_CONNECTIONS,
             channel_timeout=STALLED_S,
+            channel_request_lookahead=1,  # only then is it noticed that a client has gone
             cleanup_interval=5,
             max_request_body_size=MOST_BODY,
             max_request_header_size=MOST_HEADERS,

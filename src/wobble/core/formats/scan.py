@@ -102,11 +102,14 @@ def _ply(data: bytes, name: str) -> Floats:
     if end is None:
         raise DocumentError("The PLY header has no end.", mend="Export it again.", path=name)
     header = data[: end.start()].decode("ascii", "replace").split("\n")
-    form = next((line.split()[1] for line in header if line.startswith("format ")), "")
+    form = next((line.split()[1] for line in header if re.match(r"format \S", line)), "")
     count, fields = _vertex_element(header, name)
     body = data[end.end() :]
     if form == "ascii":
-        rows = body.decode("ascii", "replace").splitlines()[:count]
+        rows = body.decode("ascii", "replace").splitlines()
+        if len(rows) < count:
+            raise DocumentError("The file ends before its last vertex.", mend="Copy or export it again.", path=name)
+        rows = rows[:count]
         at = [[f for f, _ in fields].index(axis) for axis in "xyz"]
         try:
             return np.loadtxt(rows, usecols=at, ndmin=2)
@@ -122,6 +125,14 @@ def _ply(data: bytes, name: str) -> Floats:
     return np.column_stack([vertices[axis].astype(float) for axis in "xyz"])
 
 
+def _count(said: str, name: str) -> int:
+    if not said.isascii() or not said.isdigit() or len(said) > 12:
+        raise DocumentError(
+            f"The header says that there are “{said[:20]}” vertices.", mend="Export it again.", path=name
+        )
+    return int(said)
+
+
 def _vertex_element(header: list[str], name: str) -> tuple[int, list[tuple[str, str]]]:
     """Return how many vertices there are and their fields; they must come first, as nearly all writers put them."""
     count, inside = 0, False
@@ -132,7 +143,7 @@ def _vertex_element(header: list[str], name: str) -> tuple[int, list[tuple[str, 
                 if element != "vertex" and not fields:
                     raise DocumentError("The vertices do not come first.", mend="Export vertices only.", path=name)
                 inside = element == "vertex"
-                count = int(n) if inside else count
+                count = _count(n, name) if inside else count
             case ["property", "list", *_] if inside:
                 raise DocumentError("A vertex holds a list.", mend="Export plain vertices.", path=name)
             case ["property", kind, field] if inside:
