@@ -23,6 +23,7 @@ from wobble.core.gauge.adjust import draws
 from wobble.core.gauge.observe import rise_mm
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Aside, Job, Slope, Span, active_readings
+from wobble.core.practice.gable import gable_workroom
 from wobble.core.stages import survey_of
 
 ROOM = grid(3000, 600, 7, 3)
@@ -177,3 +178,17 @@ def test_no_readings_leave_everything_unknown():
     found = floor(surveyed(job_of()), (100, 100))
     assert found.sd[0] > 400
     assert found.mean[0] == 0
+
+
+@pytest.mark.parametrize("size", [1.0, 30.0])
+def test_readings_said_to_be_finer_than_anything_are_still_solved(size):
+    """An instrument of a thousandth of a millimetre, a spot read ten times, a place up to a hundred metres long."""
+    job = gable_workroom()
+    place = job.places[0]
+    fine = tuple(replace(tool, sigma_mm=0.001) for tool in job.instruments)
+    again = tuple(replace(place.readings[0], id=f"again-{n}") for n in range(10))
+    wide = replace(place, width_mm=place.width_mm * size, facts=(*place.facts, *again))
+    found = survey_of(replace(job, instruments=fine, places=(wide,)), place.id)
+    mean, sd = found.adjustment.mean_and_sd(("floor", np.array([[170.0, 60.0], [1600.0, 300.0]])))
+    assert np.isfinite(mean).all()
+    assert (sd < 20.0).all()

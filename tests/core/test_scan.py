@@ -55,7 +55,7 @@ def test_every_form_gives_the_same_points(form):
         (ply("binary_little_endian", b"\0" * 20), "ends before"),
         (ply("binary_pdp", b"\0" * 36), "no PLY format"),
         (ply("ascii", b"1 2 3\n", "property float x\nproperty float y\n"), "no x, y and z"),
-        (ply("ascii", b"1 2 oops\n"), "does not hold"),
+        (ply("ascii", b"1 2 oops\n" * 3), "does not hold"),
     ],
 )
 def test_a_fault_is_told_with_the_mend(data, word):

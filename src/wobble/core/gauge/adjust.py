@@ -15,7 +15,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import cho_factor, cho_solve
+from scipy.linalg import LinAlgError, cho_factor, cho_solve
 from scipy.linalg.blas import dtrsm
 from scipy.linalg.lapack import dpotri
 from scipy.sparse import csr_array
@@ -27,6 +27,9 @@ from wobble.core.job import Spot, SurfaceName
 NORMALS_STEP = 128
 JITTER_MM2 = 1e-8
 """Added to a covariance before it is factored: a ten-thousandth of a millimetre, far under any reading."""
+
+ROUNDING = 1e-10
+"""What sums of so many squares may be out by, of the largest."""
 
 Query = tuple[SurfaceName, Floats]
 """A surface and spots on it, shape (n, 2)."""
@@ -68,7 +71,12 @@ class Adjustment:
     @cached_property
     def factor(self) -> Floats:
         """Lower Cholesky factor of the readings' covariance."""
-        return np.asfortranarray(cho_factor(self.covariance, lower=True)[0])
+        try:
+            return np.asfortranarray(cho_factor(self.covariance, lower=True)[0])
+        except LinAlgError:
+            # readings far finer than what their surfaces may do: rounding left no room between them
+            least = ROUNDING * float(np.diag(self.covariance).max())
+            return np.asfortranarray(cho_factor(self.covariance + least * np.eye(len(self.covariance)), lower=True)[0])
 
     @cached_property
     def solution(self) -> Floats:
