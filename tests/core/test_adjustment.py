@@ -180,15 +180,27 @@ def test_no_readings_leave_everything_unknown():
     assert found.mean[0] == 0
 
 
-@pytest.mark.parametrize("size", [1.0, 30.0])
-def test_readings_said_to_be_finer_than_anything_are_still_solved(size):
-    """An instrument of a thousandth of a millimetre, a spot read ten times, a place up to a hundred metres long."""
+@pytest.mark.parametrize("base_mm", [600.0, 1.0])
+def test_readings_said_to_be_finer_than_anything_are_still_solved(base_mm):
+    """An instrument of a thousandth of a millimetre, one slope read ten times, over a millimetre at the shortest."""
     job = gable_workroom()
     place = job.places[0]
     fine = tuple(replace(tool, sigma_mm=0.001) for tool in job.instruments)
-    again = tuple(replace(place.readings[0], id=f"again-{n}") for n in range(10))
-    wide = replace(place, width_mm=place.width_mm * size, facts=(*place.facts, *again))
-    found = survey_of(replace(job, instruments=fine, places=(wide,)), place.id)
+    again = tuple(
+        Slope(
+            id=f"again-{n}",
+            taken_at=WHEN,
+            instrument="level-600",
+            surface="floor",
+            start=(170.0, 60.0),
+            end=(170.0 + base_mm, 60.0),
+            value=0.0,
+            unit="mm/m",
+        )
+        for n in range(10)
+    )
+    tried = replace(place, facts=(*place.facts, *again))
+    found = survey_of(replace(job, instruments=fine, places=(tried,)), place.id)
     mean, sd = found.adjustment.mean_and_sd(("floor", np.array([[170.0, 60.0], [1600.0, 300.0]])))
     assert np.isfinite(mean).all()
     assert (sd < 20.0).all()

@@ -148,3 +148,20 @@ def test_a_full_disk_is_told_and_deleting_still_works(ines, settings, tmp_path, 
     assert ines.send("DELETE", f"/jobs/{stored['id']}")[0] == 200
     assert ines.get("/jobs")[1] == []
     assert (tmp_path / "reserve").stat().st_size == room.RESERVED_BYTES
+
+
+def test_nothing_is_restored_under_a_running_server_however_long_its_folder_is_called(data, tmp_path_factory):
+    import socket
+
+    made = back_up(data)
+    for name in ("short", "long" * 30):
+        folder = tmp_path_factory.mktemp(name)
+        address = room.computing_socket(folder)
+        with socket.socket(socket.AF_UNIX) as listener:
+            listener.bind(str(address))
+            listener.listen()
+            with pytest.raises(BackupError, match="running"):
+                restore(folder, made)
+        address.unlink()
+        restore(folder, made)
+        assert names(folder / backup.DATABASE) == ["Mill loft"]

@@ -16,6 +16,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from wobble.core.errors import WobbleError
+from wobble.site.room import computing_socket
 
 FORMAT = "wobble-backup"
 DATABASE = "wobble.sqlite3"
@@ -120,7 +121,7 @@ def running(data: Path) -> bool:
     """Return whether a server computes on this data."""
     with socket.socket(socket.AF_UNIX) as line:
         try:
-            line.connect(str(data / "computing.socket"))
+            line.connect(str(computing_socket(data)))
         except OSError:
             return False
     return True

@@ -165,7 +165,7 @@ def _all_kinds(kind: type[WobbleError]) -> list[type[WobbleError]]:
 
 def address() -> Path:
     """Return where the computing processes listen."""
-    return Path(settings.DATA) / "computing.socket"
+    return room.computing_socket(Path(settings.DATA))
 
 
 def start() -> None:

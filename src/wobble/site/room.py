@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import hashlib
+import os
+import tempfile
 from contextlib import suppress
 from pathlib import Path
 
@@ -10,6 +13,19 @@ from django.db import OperationalError
 
 RESERVED_BYTES = 4 * 2**20
 """Enough for the log of a deletion of the largest job."""
+
+
+LONGEST_SOCKET = 100
+"""The system takes a little more for the address of a socket."""
+
+
+def computing_socket(data: Path) -> Path:
+    """Return where the processes that compute for a data folder listen: in it, or under a short name where that is long."""
+    path = data.resolve() / "computing.socket"
+    if len(os.fsencode(path)) <= LONGEST_SOCKET:
+        return path
+    short = hashlib.sha256(os.fsencode(path)).hexdigest()[:24]
+    return Path(tempfile.gettempdir()) / f"wobble-{short}.socket"
 
 
 def is_full(fault: OperationalError) -> bool:

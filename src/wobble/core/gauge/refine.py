@@ -11,7 +11,7 @@ import math
 from collections.abc import Mapping
 
 import numpy as np
-from scipy.linalg import cholesky, solve_triangular
+from numpy.typing import NDArray
 from scipy.spatial.distance import cdist
 
 from wobble.core.budget import spend
@@ -29,45 +29,66 @@ MOST_READINGS = 300
 def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
     """Return the amplitudes that explain the readings best; a surface with few readings keeps its own."""
     chosen = _choice(len(adjustment.observations))
-    residual = adjustment.residual[chosen]
-    parts = {s: _parts(adjustment, s, chosen) for s in adjustment.designs}
-    amplitudes = {s: adjustment.priors[s].amplitudes for s in parts}
-    scales: dict[SurfaceName, list[float]] = {s: [1.0, 1.0] for s in parts}
-    covariance = adjustment.covariance[np.ix_(chosen, chosen)]
-    for surface, unit_parts in parts.items():
+    amplitudes = {s: adjustment.priors[s].amplitudes for s in adjustment.designs}
+    known = _Inverse(adjustment, chosen)
+    out = dict(amplitudes)
+    for surface, own in amplitudes.items():
         spend()
-        if int(np.any(adjustment.designs[surface].weights[chosen] != 0, axis=1).sum()) < LEAST_READINGS:
+        weights = adjustment.designs[surface].weights[chosen]
+        rows = np.flatnonzero(np.any(weights != 0, axis=1))
+        if len(rows) < LEAST_READINGS:
             continue
-        own = (amplitudes[surface].smooth_mm, amplitudes[surface].rough_mm)
-        for which in (0, 1):
-            part = own[which] ** 2 * unit_parts[which]
-            rest = covariance - scales[surface][which] ** 2 * part
-            best = max(SCALES, key=lambda scale: _evidence(rest + scale**2 * part, residual, scale))
-            covariance = rest + best**2 * part
-            scales[surface][which] = best
-    return {s: Amplitudes(amplitudes[s].smooth_mm * scales[s][0], amplitudes[s].rough_mm * scales[s][1]) for s in parts}
+        smooth, rough = _parts(adjustment.designs[surface].spots, weights[rows])
+        scales = (known.scaled(rows, own.smooth_mm**2 * smooth), known.scaled(rows, own.rough_mm**2 * rough))
+        out[surface] = Amplitudes(own.smooth_mm * scales[0], own.rough_mm * scales[1])
+    return out
 
 
-def _choice(n_readings: int) -> Floats:
-    return np.unique(np.linspace(0, n_readings - 1, min(n_readings, MOST_READINGS)).astype(int))
+def _choice(n_readings: int) -> NDArray[np.intp]:
+    return np.unique(np.linspace(0, n_readings - 1, min(n_readings, MOST_READINGS)).astype(np.intp))
 
 
-def _parts(adjustment: Adjustment, surface: SurfaceName, chosen: Floats) -> tuple[Floats, Floats]:
+def _parts(spots: Floats, weights: Floats) -> tuple[Floats, Floats]:
     """Return the readings' covariance from a unit smooth and a unit short-range part of one surface."""
-    seen = adjustment.designs[surface]
-    weights = seen.weights[chosen]
     used = np.any(weights != 0, axis=0)
-    weights, spots = weights[:, used], seen.spots[used]
+    weights, spots = weights[:, used], spots[used]
     distance = cdist(spots, spots)
     return weights @ matern52(distance) @ weights.T, weights @ matern32(distance) @ weights.T
 
 
-def _evidence(covariance: Floats, residual: Floats, scale: float) -> float:
+class _Inverse:
+    """The inverse of the readings' covariance while parts of it are scaled.
+
+    A part touches only the readings of its surface, so that each scale is weighed by a matrix of their number
+    (determinant lemma and Woodbury's identity; Rasmussen & Williams 2006, A.9 and A.10).
+    """
+
+    def __init__(self, adjustment: Adjustment, chosen: NDArray[np.intp]) -> None:
+        few = adjustment if len(chosen) == len(adjustment.observations) else adjustment.only(chosen)
+        self.residual = few.residual
+        self.inverse = few.precision
+
+    def scaled(self, rows: NDArray[np.intp], part: Floats) -> float:
+        """Return the likeliest scale of a part that stands in the covariance once, and let it stand there scaled."""
+        inner = part @ self.inverse[np.ix_(rows, rows)]
+        pull = self.inverse[rows] @ self.residual
+        best = max(SCALES, key=lambda scale: _evidence(scale, inner, part, pull))
+        more = best**2 - 1.0
+        if more:
+            across = self.inverse[:, rows]
+            self.inverse = self.inverse - across @ np.linalg.solve(
+                np.eye(len(rows)) + more * inner, more * part @ across.T
+            )
+        return best
+
+
+def _evidence(scale: float, inner: Floats, part: Floats, pull: Floats) -> float:
     """Return log marginal likelihood plus log prior of the scale, up to a constant."""
-    factor = cholesky(covariance, lower=True, check_finite=False)
-    white = solve_triangular(factor, residual, lower=True, check_finite=False)
-    prior = -0.5 * (math.log(scale) / SCALE_LOG_SD) ** 2
-    return float(-0.5 * white @ white - np.log(np.diag(factor)).sum() + prior)
+    more = scale**2 - 1.0
+    scaled = np.eye(len(part)) + more * inner
+    _, log_determinant = np.linalg.slogdet(scaled)
+    explained = more * float(pull @ np.linalg.solve(scaled, part @ pull))
+    return 0.5 * explained - 0.5 * float(log_determinant) - 0.5 * (math.log(scale) / SCALE_LOG_SD) ** 2
 
 
 def changed(before: Mapping[SurfaceName, Amplitudes], after: Mapping[SurfaceName, Amplitudes]) -> bool:
