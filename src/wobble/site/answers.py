@@ -16,13 +16,13 @@ from django.http import HttpRequest, HttpResponse, HttpResponseNotModified
 
 from wobble.core.budget import GivenUp
 from wobble.core.errors import WobbleError
-from wobble.site import kept, models
+from wobble.site import kept
 from wobble.site.computing import Question, ask
-from wobble.site.edits import find_job
+from wobble.site.edits import revision_of
 
 MOST_OF_A_USER = 16
 """Requests of one user at work or waiting in one process; more are told to come again, and others' turns stay free."""
-LOOK_S = 0.008
+LOOK_S = 0.02
 """How often whoever waits for a turn looks whether it has come, or is needed no more, s."""
 TOGETHER = {"fit": "hold", "hold": "fit"}
 """What is asked for in one breath, and made in one: the second costs little where the first was just made."""
@@ -67,12 +67,12 @@ def answered(request: HttpRequest, job_id: UUID, place_id: str, what: str) -> Ht
         NotThere: It is not the user's job, or has no such place.
         Busy: He has too many at work. TooMuch: It takes too long, or too much memory.
     """
-    row = find_job(request.user, job_id)
-    revision, name = kept.newest(row.pk, place_id, what)
+    asked = revision_of(request.user, job_id)
+    revision, name = kept.newest(job_id, place_id, what)
     known = request.headers.get("If-None-Match", "").strip('"')
-    body = kept.read(name) if revision >= row.revision and name != known else None
-    if body is None and (revision < row.revision or name != known):
-        name, body = _made(request, row, place_id, what)
+    body = kept.read(name) if revision >= asked and name != known else None
+    if body is None and (revision < asked or name != known):
+        name, body = _made(request, job_id, asked, place_id, what)
     if name == known:
         response: HttpResponse = HttpResponseNotModified()
     else:
@@ -82,23 +82,23 @@ def answered(request: HttpRequest, job_id: UUID, place_id: str, what: str) -> Ht
     return response
 
 
-def _made(request: HttpRequest, row: models.Job, place_id: str, what: str) -> tuple[str, bytes]:
-    """Return an answer with its name, of the job as it was asked for or newer.
+def _made(request: HttpRequest, job_id: UUID, least: int, place_id: str, what: str) -> tuple[str, bytes]:
+    """Return an answer with its name, of the job at the revision asked for or a newer one.
 
     Whoever has his turn makes the answer of what is stored by then, for all who wait.
     """
 
     def made() -> tuple[str, bytes] | None:
-        revision, name = kept.newest(row.pk, place_id, what)
-        body = kept.read(name) if revision >= row.revision else None
+        revision, name = kept.newest(job_id, place_id, what)
+        body = kept.read(name) if revision >= least else None
         return None if body is None else (name, body)
 
     with _turn(request, made) as (gone, found):
         if found is not None:
             return found
-        now = find_job(request.user, row.pk)
+        now = revision_of(request.user, job_id)
         asked = tuple(w for w in (what, TOGETHER.get(what)) if w is not None)
-        answers = ask(Question(what=asked, job=now.pk, revision=now.revision, place=place_id, keep=True), gone)
+        answers = ask(Question(what=asked, job=job_id, revision=now, place=place_id, keep=True), gone)
         return answers[0].name, answers[0].body
 
 

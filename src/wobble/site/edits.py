@@ -47,6 +47,18 @@ def find_job(user: Any, job_id: UUID) -> models.Job:
     return row
 
 
+def revision_of(user: Any, job_id: UUID) -> int:
+    """Return the revision of a user's job, and nothing more of it.
+
+    Raises:
+        NotThere: There is none of that id, or it is another user's.
+    """
+    found: int | None = models.Job.objects.filter(owner=user, id=job_id).values_list("revision", flat=True).first()
+    if found is None:
+        raise NotThere("There is no such job.", mend="Go back to your jobs.")
+    return found
+
+
 def find_place(job: models.Job, place_key: str) -> models.Place:
     """Return a place of a job, or raise NotThere."""
     row = job.places.filter(key=place_key).first()

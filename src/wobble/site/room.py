@@ -20,7 +20,7 @@ LONGEST_SOCKET = 100
 
 
 def computing_socket(data: Path) -> Path:
-    """Return where the processes that compute for a data folder listen: in it, or under a short name where that is long."""
+    """Return where what computes for a data folder listens: in it, or under a short name where that is long."""
     path = data.resolve() / "computing.socket"
     if len(os.fsencode(path)) <= LONGEST_SOCKET:
         return path
