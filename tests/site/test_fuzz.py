@@ -13,8 +13,8 @@ from wobble.core.practice.gable import gable_workroom
 def test_odd_bodies_between_accepted_edits_never_fail_the_server(ines):
     ines.client.raise_request_exception = False
     ines.client.handler.enforce_csrf_checks = False
-    fuzzer = Fuzzer(ines.client, random.Random(7))
-    fuzzer.run(150, write_job(gable_workroom()))
+    fuzzer = Fuzzer(ines.client, random.Random(7))  # noqa: S311
+    fuzzer.run(80, write_job(gable_workroom()))
     assert not fuzzer.failed
-    assert fuzzer.accepted > 30
-    assert fuzzer.told[422] > 30
+    assert fuzzer.accepted > 15
+    assert fuzzer.told[422] > 15
