@@ -38,8 +38,8 @@ describe('the readings', () => {
     made = shown(
       ReadingList,
       {
-        place: { readings, set_ups: [] } as unknown as Place,
-        surveyed: { verdicts } as unknown as Surveyed,
+        place: { readings, set_ups: [] },
+        surveyed: { verdicts },
         waiting,
         onagain: told.again,
         onaside: told.aside,
@@ -50,7 +50,7 @@ describe('the readings', () => {
     );
   };
   const rows = () =>
-    [...document.querySelectorAll('li')].map((li) => li.textContent!.replace(/\s+/g, ' ').trim());
+    [...document.querySelectorAll('li')].map((li) => li.textContent.replace(/\s+/g, ' ').trim());
 
   it('stand newest first under their own numbers, what waits above them', () => {
     put([reading('a'), reading('b', { value_mm: 1004 })], [], [reading('w', { value_mm: 1009 })]);
@@ -126,7 +126,7 @@ describe('notes', () => {
   it('stand newest first, once each, with where they were seen and whether they wait', () => {
     const damp = note('b', { surface: 'back', at: [300, 400], taken_by: 'Ines' });
     made = shown(Notes, { notes: [note('a'), damp], waiting: [damp, note('c')] });
-    const lines = [...document.querySelectorAll('li')].map((li) => li.textContent!.replace(/\s+/g, ' '));
+    const lines = [...document.querySelectorAll('li')].map((li) => li.textContent.replace(/\s+/g, ' '));
     expect(lines.map((l) => l.trim().slice(0, 6))).toEqual(['note c', 'note b', 'note a']);
     expect(lines[1]).toContain('Back');
     expect(lines[1]).toContain('Ines · waiting to be sent');

@@ -88,7 +88,7 @@ describe('what was found behind a lining', () => {
     );
     flushSync();
     const lines = [...document.querySelectorAll('li')].map((li) =>
-      li.textContent!.replace(/\s+/g, ' ').trim(),
+      li.textContent.replace(/\s+/g, ' ').trim(),
     );
     expect(lines[0]).toContain('left: magnet, screw 32"');
     expect(lines[0]).toContain('waits here');

@@ -99,7 +99,7 @@ describe('what stands there', () => {
   const told = vi.fn<(units: Unit[]) => void>();
   const put = (units: Unit[]) => {
     told.mockClear();
-    made = shown(UnitTable, { place: place({ units } as Partial<Place>), onchange: told });
+    made = shown(UnitTable, { place: place({ units }), onchange: told });
   };
 
   it('begins empty and says what to do', () => {
