@@ -1,7 +1,7 @@
 /** The list of readings: newest first, what was doubted, set aside or taken again, and what waits. */
 import { unmount } from 'svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { Note, Place, Reading, Surveyed } from '../../api/types';
+import type { Note, Reading } from '../../api/types';
 import { button, page, press, shown } from '../../testing';
 import Notes from './forms/Notes.svelte';
 import ReadingList from './ReadingList.svelte';

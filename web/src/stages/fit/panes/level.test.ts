@@ -6,8 +6,13 @@ import { choose, fill, labelled, page, press, shown } from '../../../testing';
 import LevelStart from './LevelStart.svelte';
 
 const high = (over_mm: number): Datum => ({ rule: 'high spot', over_mm });
-const top = (top_mm: number, part: object = {}): Datum =>
-  ({ rule: 'fixed top', top_mm, to: 'a height', cushion_mm: 0, ...part });
+const top = (top_mm: number, part: object = {}): Datum => ({
+  rule: 'fixed top',
+  top_mm,
+  to: 'a height',
+  cushion_mm: 0,
+  ...part,
+});
 const cost = (part: object = {}) => ({
   over_mm: 0,
   n_shims: 9,
