@@ -283,6 +283,7 @@ def main() -> None:
     ledger = Ledger()
     with tempfile.TemporaryDirectory(prefix="wobble-storm-") as folder:
         data = Path(folder)
+        print("storming: read the figures in the end", flush=True)
         disk = os.geteuid() == 0 and _small_disk(data)
         server = Server(data)
         try:

@@ -8,10 +8,11 @@ import math
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from tests.catalogue import plain_kit
 from wobble.core.job import ShimKit, ShimPiece, Taper
-from wobble.core.packing import best_stack, fill, taper_setting
+from wobble.core.packing import ROOM_ON_BLOCK_MM, best_stack, fill, taper_setting
 
 PIECES = st.lists(st.tuples(st.sampled_from([0.5, 1.0, 1.6, 2.0, 3.0, 5.0]), st.integers(0, 3)), min_size=1, max_size=4)
 
@@ -96,3 +97,16 @@ def test_an_empty_kit_says_so():
     assert filling.stack is None
     assert not filling.within_tolerance
     assert math.isclose(fill(60.0, ShimKit(pieces=(), tapers=())).block_mm or 0, 58.0)
+
+
+def test_a_kit_that_may_stack_without_end_is_held_to_what_people_stack():
+    """A hundred metres were said by a slip: over 200 mm a block goes under first, with at most 40 pieces on it."""
+    kit = ShimKit(
+        pieces=tuple(ShimPiece(thickness_mm=t) for t in (1.0, 2.0, 3.0, 5.0)), tapers=(), max_stack_mm=99_999.0
+    )
+    low = fill(198.2, kit)
+    assert (low.kind, low.stack.thickness_mm) == ("stack", pytest.approx(198.0))
+    high = fill(730.0, kit)
+    assert (high.kind, high.block_mm) == ("block", pytest.approx(730.0 - ROOM_ON_BLOCK_MM, abs=1.0))
+    fine = replace(kit, pieces=(ShimPiece(thickness_mm=0.1),))
+    assert len(fill(180.0, fine).stack.pieces_mm) <= 40

@@ -11,6 +11,7 @@ from typing import Literal
 import numpy as np
 from numpy.typing import NDArray
 
+from wobble.core.budget import spend
 from wobble.core.job import ShimKit, Taper, Value
 
 HUNDREDTHS = 100
@@ -57,13 +58,23 @@ class Filling(Value, frozen=True, kw_only=True):
     within_tolerance: bool = True
 
 
+MOST_STACK_MM = 200.0
+MOST_PIECES = 40
+"""Nobody stacks more: over that a block goes under first, whatever the kit says."""
+
+
+def most_stacked(kit: ShimKit) -> float:
+    """Return the largest gap that is filled by a stack alone, mm."""
+    return min(kit.max_stack_mm, MOST_STACK_MM)
+
+
 def fill(gap_mm: float, kit: ShimKit) -> Filling:
     """Return what fills a gap; a gap below zero is a cut off the base, never a negative shim."""
     if gap_mm < -kit.tolerance_mm:
         return Filling(kind="cut", cut_mm=-gap_mm)
     if gap_mm <= kit.tolerance_mm:
         return Filling(kind="bare")
-    if gap_mm > kit.max_stack_mm:
+    if gap_mm > most_stacked(kit):
         block = float(math.floor(gap_mm - ROOM_ON_BLOCK_MM))
         on_top = best_stack(gap_mm - block, kit)
         return Filling(kind="block", block_mm=block, stack=on_top, within_tolerance=_good(on_top, kit))
@@ -104,13 +115,14 @@ def _totals(kit: ShimKit) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
 @lru_cache(maxsize=64)
 def _reachable(kit: ShimKit) -> dict[int, tuple[int, ...]]:
     """Return every thickness up to the largest stack, in hundredths, with pieces that make it, fewest first."""
-    most = round((kit.max_stack_mm + kit.tolerance_mm) * HUNDREDTHS)
+    most = round((most_stacked(kit) + min(kit.tolerance_mm, MOST_STACK_MM)) * HUNDREDTHS)
     found: dict[int, tuple[int, ...]] = {0: ()}
     for piece in kit.pieces:  # one thickness at a time, so that limited counts are kept exactly
         thickness = round(piece.thickness_mm * HUNDREDTHS)
+        spend()
         grown = dict(found)
         for total, pieces in found.items():
-            fitting = (most - total) // thickness if thickness else 0
+            fitting = min((most - total) // thickness, MOST_PIECES - len(pieces)) if thickness else 0
             for n in range(1, min(fitting, piece.count if piece.count is not None else fitting) + 1):
                 reached = total + n * thickness
                 if reached not in grown or len(grown[reached]) > len(pieces) + n:

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import hashlib
 import os
+import shutil
 from contextlib import suppress
 from functools import cache
 from itertools import count
@@ -108,6 +109,14 @@ def _write(path: Path, data: bytes) -> None:
             draft.unlink()
 
 
+def clear() -> None:
+    """Throw all answers away: they can be made again, and the room is wanted."""
+    for path in folder().iterdir():
+        if path.suffix != ".lock":
+            with suppress(OSError):
+                path.unlink()
+
+
 def _tidy() -> None:
     """Throw away the oldest of what is more than may be kept."""
     found = []
@@ -117,8 +126,10 @@ def _tidy() -> None:
                 stat = path.stat()
                 found.append((stat.st_mtime, stat.st_size, path))
     total = sum(size for _, size, _ in found)
+    # what can be made again never takes the room of what cannot
+    most = min(MOST_BYTES, (shutil.disk_usage(folder()).free + total) // 4)
     for _, size, path in sorted(found)[:-1]:
-        if total <= MOST_BYTES:
+        if total <= most:
             break
         with suppress(OSError):
             path.unlink()

@@ -16,7 +16,7 @@ from ninja.security import django_auth
 
 from wobble.core.budget import GivenUp, TooMuch
 from wobble.core.errors import DocumentError, LengthError, NotThere, SurveyError, WobbleError
-from wobble.site import room
+from wobble.site import kept, room
 from wobble.site.answers import Busy
 from wobble.site.api import fit, gauge, hold, jobs, session, shelf, wire
 from wobble.site.computing import Failed
@@ -87,6 +87,7 @@ def refuse_write(_request: HttpRequest, error: Any) -> HttpResponse:
     """Answer that the database cannot take it now: nothing of the call was stored."""
     log.error("The database refused: %s", error)
     if room.is_full(error):
+        kept.clear()  # the next try may find room
         fault = wire.Fault(
             code="full",
             message="The server's disk is full; nothing of this was stored.",

@@ -1,7 +1,7 @@
 /** The list of readings: newest first, what was doubted, set aside or taken again, and what waits. */
 import { unmount } from 'svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import type { Note, Reading } from '../../api/types';
+import type { Note, Place, Reading, Surveyed } from '../../api/types';
 import { button, page, press, shown } from '../../testing';
 import Notes from './forms/Notes.svelte';
 import ReadingList from './ReadingList.svelte';
@@ -35,11 +35,13 @@ describe('the readings', () => {
     unit: 'mm' | 'in' = 'mm',
   ) => {
     Object.values(told).forEach((t) => t.mockClear());
+    const place = { readings, set_ups: [] } as unknown as Place;
+    const surveyed = { verdicts } as unknown as Surveyed;
     made = shown(
       ReadingList,
       {
-        place: { readings, set_ups: [] },
-        surveyed: { verdicts },
+        place,
+        surveyed,
         waiting,
         onagain: told.again,
         onaside: told.aside,
