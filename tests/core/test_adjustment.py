@@ -182,10 +182,10 @@ def test_no_readings_leave_everything_unknown():
 
 @pytest.mark.parametrize("base_mm", [600.0, 1.0])
 def test_readings_said_to_be_finer_than_anything_are_still_solved(base_mm):
-    """An instrument of a thousandth of a millimetre, one slope read ten times, over a millimetre at the shortest."""
+    """An instrument said to read a millionth of a micrometre, one slope read ten times, a base of a millimetre."""
     job = gable_workroom()
     place = job.places[0]
-    fine = tuple(replace(tool, sigma_mm=0.001) for tool in job.instruments)
+    fine = tuple(replace(tool, sigma_mm=1e-9) for tool in job.instruments)
     again = tuple(
         Slope(
             id=f"again-{n}",

@@ -105,8 +105,11 @@ def test_a_kit_that_may_stack_without_end_is_held_to_what_people_stack():
         pieces=tuple(ShimPiece(thickness_mm=t) for t in (1.0, 2.0, 3.0, 5.0)), tapers=(), max_stack_mm=99_999.0
     )
     low = fill(198.2, kit)
+    assert low.stack is not None
     assert (low.kind, low.stack.thickness_mm) == ("stack", pytest.approx(198.0))
     high = fill(730.0, kit)
     assert (high.kind, high.block_mm) == ("block", pytest.approx(730.0 - ROOM_ON_BLOCK_MM, abs=1.0))
     fine = replace(kit, pieces=(ShimPiece(thickness_mm=0.1),))
-    assert len(fill(180.0, fine).stack.pieces_mm) <= 40
+    many = fill(180.0, fine).stack
+    assert many is not None
+    assert len(many.pieces_mm) <= 40
