@@ -106,9 +106,11 @@ def test_a_kit_that_may_stack_without_end_is_held_to_what_people_stack():
     )
     low = fill(198.2, kit)
     assert low.stack is not None
-    assert (low.kind, low.stack.thickness_mm) == ("stack", pytest.approx(198.0))
+    assert low.kind == "stack"
+    assert low.stack.thickness_mm == pytest.approx(198.0)
     high = fill(730.0, kit)
-    assert (high.kind, high.block_mm) == ("block", pytest.approx(730.0 - ROOM_ON_BLOCK_MM, abs=1.0))
+    assert high.kind == "block"
+    assert high.block_mm == pytest.approx(730.0 - ROOM_ON_BLOCK_MM, abs=1.0)
     fine = replace(kit, pieces=(ShimPiece(thickness_mm=0.1),))
     many = fill(180.0, fine).stack
     assert many is not None
