@@ -6,6 +6,7 @@ not end is ended by the system, and the process is replaced. Without them a work
 
 from __future__ import annotations
 
+import gc
 import logging
 import os
 import resource
@@ -50,6 +51,8 @@ MOST_BYTES = 768 * 2**20
 log = logging.getLogger(__name__)
 HEADER = struct.Struct("!I")
 COMPUTERS = 2
+GARBAGE = (50_000, 20, 50)
+"""How rarely garbage in rings is looked for: answers are trees, and go by themselves."""
 
 
 class Question(msgspec.Struct, frozen=True, kw_only=True):
@@ -229,6 +232,8 @@ def _back_up() -> None:
 
 def _serve(listener: socket.socket, parent: int) -> None:
     resource.setrlimit(resource.RLIMIT_DATA, (MOST_BYTES, MOST_BYTES))
+    gc.freeze()  # what was loaded before is never garbage: looking through it takes longer than many an answer
+    gc.set_threshold(*GARBAGE)
     connection.connection = None  # what the parent had open is the parent's
     listener.settimeout(1.0)
     while os.getppid() == parent:

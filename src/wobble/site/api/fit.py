@@ -48,11 +48,10 @@ def get_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
 def try_fit(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
     """Say what other decisions would mean; nothing is kept."""
     asked = body(request, Decisions)
-    row = edits.find_job(request.user, job_id)
+    revision = edits.revision_of(request.user, job_id)
     decided = (asked.datum, asked.back_line, asked.closing)
-    return computed(
-        request, Question(what=("fit",), job=row.pk, revision=row.revision, place=place_id, decided=decided)
-    )
+    of = Question(what=("fit",), job=job_id, revision=revision, place=place_id, decided=decided)
+    return computed(request, of)
 
 
 @router.put(
