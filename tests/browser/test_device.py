@@ -80,7 +80,7 @@ def test_readings_of_a_job_that_is_gone_are_seen_and_dropped(desks, line):
     Job.objects.filter(name="Gable workroom").delete()
     desk.watch.expected.add(404)
     line.mend()
-    expect(page.get_by_text("There is no such job.")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("There is no such job.").first).to_be_visible(timeout=20_000)
     page.get_by_role("button", name="What waits").or_(page.get_by_title("What waits")).first.click()
     listed = page.get_by_role("dialog", name="What waits on this device")
     expect(listed.get_by_role("row", name="998.5")).to_contain_text("There is no such job.")
