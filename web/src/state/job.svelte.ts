@@ -35,11 +35,17 @@ class OpenJob {
     if (this.stored?.id !== id) this.stored = null;
     this.missing = false;
     try {
-      this.stored = await remembered(`job ${id}`, () => calls.job(id));
+      this.#take(await remembered(`job ${id}`, () => calls.job(id)));
     } catch (fault) {
       if (fault instanceof Refused && fault.status === 404) this.missing = true;
       else notices.refused(fault);
     }
+  }
+
+  /** An answer that was asked for before an edit, and comes after it, tells of what was. */
+  #take(found: StoredJob): void {
+    const { stored } = this;
+    if (stored?.id !== found.id || stored.revision <= found.revision) this.stored = found;
   }
 
   get units(): LengthUnit {

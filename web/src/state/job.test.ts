@@ -1,5 +1,6 @@
 /** Forms of one job on two devices: what each changes is kept, and what both changed is chosen by the user. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { calls } from '../api/calls';
 import { Refused } from '../api/client';
 import type { Edit, ShimKit, StoredJob } from '../api/types';
 import { open } from './job.svelte';
@@ -26,6 +27,23 @@ const clash = (revision: number) =>
 
 const send = vi.fn<(id: string, edit: Edit<ShimKit>) => Promise<StoredJob>>();
 const put = (was: ShimKit, now: ShimKit) => open.edit('kit', send, was, now);
+
+describe('a job that is read', () => {
+  it('is not put back to what it was before an edit, whenever the answer comes', async () => {
+    let answer: (job: StoredJob) => void = () => undefined;
+    vi.spyOn(calls, 'job').mockReturnValue(new Promise((done) => (answer = done)));
+    open.stored = stored(1, kit(0.5));
+    const read = open.load('job');
+    send.mockReset().mockResolvedValue(stored(2, kit(1)));
+    await put(kit(0.5), kit(1));
+    answer(stored(1, kit(0.5)));
+    await read;
+    expect(open.stored.job.kit).toEqual(kit(1));
+    vi.mocked(calls.job).mockResolvedValue(stored(3, kit(2)));
+    await open.load('job');
+    expect(open.stored.revision).toBe(3);
+  });
+});
 
 describe('an edit', () => {
   beforeEach(() => {
