@@ -137,5 +137,5 @@ def test_a_silent_server_gives_way_to_what_is_kept(desks, line):
     page.reload(wait_until="commit")
     page.get_by_role("button", name="Shim under", exact=False).first.wait_for(timeout=20_000)
     # the page, who is signed in, the job, then its answers: each may be silent for 3.5 s before what is kept is shown
-    assert time.monotonic() - began < 16
+    assert time.monotonic() - began < 19  # one call alone was waited for 20 s before
     line.speak()
