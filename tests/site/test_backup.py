@@ -58,8 +58,11 @@ def test_what_is_there_is_backed_up_before_it_is_replaced(data, tmp_path_factory
         live.execute("CREATE TABLE job (name TEXT)")
         live.execute("INSERT INTO job VALUES ('Signal cabin')")
     live.close()
+    (other / room.ANSWERS).mkdir()
+    (other / room.ANSWERS / "job-place-fit.newest").write_text("12 of another history")
     before = restore(other, made)
     assert before is not None
+    assert not (other / room.ANSWERS).exists(), "a revision of the backup may be another's number"
     assert names(other / backup.DATABASE) == ["Mill loft"]
     restore(other, before)
     assert names(other / backup.DATABASE) == ["Signal cabin"]

@@ -16,7 +16,7 @@ from wobble.core.formats.document import write_job
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.remember import Remembered
+from wobble.core.stages.remember import Remembered
 from wobble.site import computing
 from wobble.site.answers import MOST_OF_A_USER, Busy, _Turns
 

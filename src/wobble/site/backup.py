@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import json
 import os
+import shutil
 import socket
 import sqlite3
 import tempfile
@@ -16,7 +17,7 @@ from datetime import UTC, datetime, timedelta
 from pathlib import Path
 
 from wobble.core.errors import WobbleError
-from wobble.site.room import computing_socket
+from wobble.site.room import ANSWERS, computing_socket
 
 FORMAT = "wobble-backup"
 DATABASE = "wobble.sqlite3"
@@ -99,6 +100,8 @@ def restore(data: Path, path: Path) -> Path | None:
                 for rest in ("-wal", "-shm"):
                     (data / f"{DATABASE}{rest}").unlink(missing_ok=True)
                 _put(fresh / "sound.sqlite3", data / DATABASE)
+                # revisions are counted from the backup's again: an answer kept of one may be of another job by then
+                shutil.rmtree(data / ANSWERS, ignore_errors=True)
                 if (fresh / KEY).exists():
                     _put(fresh / KEY, data / KEY)
                 if (fresh / PHOTOS).exists():

@@ -139,13 +139,12 @@ def ask(question: Question, gone: Callable[[], bool]) -> tuple[Answer, ...]:
         with within(LONGEST_S, gone):
             return work(question)
     with line:
-        line.settimeout(1.0)
-        _send(line, msgspec.msgpack.encode(question))
-        while not select.select([line], [], [], 0.5)[0]:
-            if gone():  # closing the line ends the work
-                raise GivenUp("Nobody waits for this any more.")
         line.settimeout(10.0)
         try:
+            _send(line, msgspec.msgpack.encode(question))
+            while not select.select([line], [], [], 0.5)[0]:
+                if gone():  # closing the line ends the work
+                    raise GivenUp("Nobody waits for this any more.")
             reply = msgspec.msgpack.decode(_receive(line), type=Reply)
         except (OSError, EOFError) as ended:
             raise TooMuch(

@@ -20,6 +20,7 @@ from django.conf import settings
 import wobble
 from wobble.core.job import Job
 from wobble.core.stages import rests_on
+from wobble.site.room import ANSWERS
 
 MOST_BYTES = 64 * 2**20
 """What is kept in all; the oldest goes first."""
@@ -35,7 +36,7 @@ def folder() -> Path:
 
 @cache
 def _folder(data: Path) -> Path:
-    found = data / "answers"
+    found = data / ANSWERS
     found.mkdir(parents=True, exist_ok=True, mode=0o700)
     return found
 

@@ -15,6 +15,8 @@ RESERVED_BYTES = 4 * 2**20
 """Enough for the log of a deletion of the largest job."""
 
 
+ANSWERS = "answers"
+"""The folder of kept answers, in the data folder."""
 LONGEST_SOCKET = 100
 """The system takes a little more for the address of a socket."""
 

@@ -6,6 +6,7 @@ import { newId } from '../../entry/ids';
 import { ACROSS } from '../../entry/places';
 import { neighbour, nextOpen } from '../../entry/walk';
 import { open } from '../../state/job.svelte';
+import { newest } from '../../state/newest';
 import { notices } from '../../state/notices.svelte';
 import { session } from '../../state/session.svelte';
 import { remembered } from '../../state/store';
@@ -85,12 +86,13 @@ export class Round {
     if (!this.target && this.stations[0]) this.go(this.stations[0]);
   }
 
+  readonly #listen = newest();
   async #solve(): Promise<void> {
     try {
-      const surveyed = await remembered(`gauge ${this.job} ${this.key}`, () =>
-        calls.gauge(this.job, this.key),
+      const surveyed = await this.#listen(
+        remembered(`gauge ${this.job} ${this.key}`, () => calls.gauge(this.job, this.key)),
       );
-      if (!this.#left) this.surveyed = surveyed;
+      if (surveyed && !this.#left) this.surveyed = surveyed;
     } catch (fault) {
       notices.refused(fault);
     }

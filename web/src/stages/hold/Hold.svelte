@@ -24,6 +24,7 @@
   import Workbench from '../../shell/Workbench.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
+  import { newest } from '../../state/newest';
   import { notices } from '../../state/notices.svelte';
   import { session } from '../../state/session.svelte';
   import { remembered } from '../../state/store';
@@ -85,13 +86,17 @@
     })),
   ]);
 
+  const listen = newest();
   async function look() {
     try {
-      [hold, fit, surveyed] = await Promise.all([
-        remembered(`hold ${job} ${key}`, () => calls.hold(job, key)),
-        fit ?? remembered(`fit ${job} ${key}`, () => calls.fit(job, key)),
-        surveyed ?? remembered(`gauge ${job} ${key}`, () => calls.gauge(job, key)),
-      ]);
+      const answers = await listen(
+        Promise.all([
+          remembered(`hold ${job} ${key}`, () => calls.hold(job, key)),
+          fit ?? remembered(`fit ${job} ${key}`, () => calls.fit(job, key)),
+          surveyed ?? remembered(`gauge ${job} ${key}`, () => calls.gauge(job, key)),
+        ]),
+      );
+      if (answers) [hold, fit, surveyed] = answers;
     } catch (fault) {
       notices.refused(fault);
     }

@@ -6,7 +6,7 @@
   import { fieldByField } from '../../../entry/fields';
   import LengthField from '../../../entry/LengthField.svelte';
   import { AXIS_WORDS, SURFACE_NAMES } from '../../../entry/places';
-  import { OBSTACLE_KINDS, TREATMENTS, USUAL } from '../../jobs/obstacles';
+  import { OBSTACLE_KINDS, TREATMENTS, USUAL } from '../../../entry/obstacles';
 
   interface Props {
     place: Place;

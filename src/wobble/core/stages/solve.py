@@ -6,11 +6,9 @@ import math
 from dataclasses import dataclass
 from typing import Literal
 
-from msgspec import json
 from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
-from wobble.core.errors import NotThere
 from wobble.core.finding import Finding, in_order
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.compare import Outcome, outcome
@@ -24,16 +22,15 @@ from wobble.core.fit.level.ways import LevelMethod, LineMethod
 from wobble.core.fit.overhead.hangers import Hanger
 from wobble.core.fit.parts import fit_parts
 from wobble.core.fit.result import FitResult, fit_result, stand_of
-from wobble.core.fit.run.contact import Behind, BehindInput, FloorContact, FloorContactInput, HighPoint, behind, contact
 from wobble.core.fit.run.requested import requested
-from wobble.core.fit.run.tiers import TierName, on_floor
+from wobble.core.fit.run.tiers import TierName
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides, split_run
 from wobble.core.fit.sides.openings import profile
 from wobble.core.fit.sides.swings import Swing
-from wobble.core.fit.surfaces.walls import Walls, walls, with_obstacles
+from wobble.core.fit.surfaces.walls import with_obstacles
 from wobble.core.fit.tops.flat import FlatPart
-from wobble.core.gauge.survey import Survey, SurveyInput, survey, survey_input
+from wobble.core.gauge.survey import SurveyInput, survey_input
 from wobble.core.gauge.surveyed import Surveyed, surveyed
 from wobble.core.gauge.traits import Trait, traits
 from wobble.core.hold.rests.furring import Furring, furring
@@ -55,7 +52,8 @@ from wobble.core.job import (
 )
 from wobble.core.length import LengthUnit
 from wobble.core.part import Fastener, Part
-from wobble.core.remember import Remembered
+from wobble.core.stages.known import KEPT, MB, find_place, floor_contact_of, survey_of, walls_of
+from wobble.core.stages.remember import Remembered
 
 
 class PlaceFit(Value, frozen=True, kw_only=True):
@@ -128,112 +126,11 @@ class Result(Value, frozen=True, kw_only=True):
     places: tuple[PlaceResult, ...]
 
 
-def find_place(job: Job, place_id: str) -> Place:
-    """Return a place by its id.
-
-    Raises:
-        NotThere: The job has no such place.
-    """
-    for place in job.places:
-        if place.id == place_id:
-            return place
-    raise NotThere(f"There is no place “{place_id}” in this job.", mend="Choose one of the job's places.")
-
-
-MB = 2**20
-
-
-def _survey_bytes(found: Survey) -> int:
-    # its covariance, factor, weights and inverse, each square in the readings
-    return 40_000 + 32 * len(found.adjustment.observations) ** 2
-
-
-def _walls_bytes(found: Walls) -> int:
-    drawn = (found.left, found.right, found.ceiling)
-    return 10_000 + sum(d.sampled.nbytes + d.mean.nbytes for d in drawn if d is not None)
-
-
-def _high_bytes(*points: HighPoint | None) -> int:
-    return sum(p.draws_mm.nbytes for p in points if p is not None)
-
-
-def _behind_bytes(found: Behind | None) -> int:
-    if found is None:
-        return 200
-    return 10_000 + found.area.nbytes + found.mean.nbytes + _high_bytes(found.high, found.hung)
-
-
-def _contact_bytes(found: FloorContact) -> int:
-    return 20_000 + _high_bytes(found.high_spot) + found.floor_at_supports.covariance.nbytes
-
-
-_SURVEYS = Remembered[SurveyInput, Survey](_survey_bytes, 40 * MB)
-_WALLS = Remembered[SurveyInput, Walls](_walls_bytes, 30 * MB)
-_BEHIND = Remembered[BehindInput, "Behind | None"](_behind_bytes, 8 * MB)
-_CONTACTS = Remembered[FloorContactInput, FloorContact](_contact_bytes, 12 * MB)
-
-
-def _survey(given: SurveyInput) -> Survey:
-    return _SURVEYS.get(given, lambda: survey(given))
-
-
-def _walls(given: SurveyInput) -> Walls:
-    return _WALLS.get(given, lambda: walls(_survey(given)))
-
-
-def _behind(given: BehindInput) -> Behind | None:
-    return _BEHIND.get(given, lambda: behind(_survey(given.survey), given.units, given.turn_mm_per_m))
-
-
-def _floor_contact(given: FloorContactInput) -> FloorContact:
-    return _CONTACTS.get(
-        given, lambda: contact(_survey(given.survey), given.units, given.back_line, _behind(given.behind))
-    )
-
-
-def survey_of(job: Job, place_id: str) -> Survey:
-    """Return the survey of a place; the last few are remembered by what was measured, whatever was decided since."""
-    return _survey(survey_input(job, find_place(job, place_id)))
-
-
-def walls_of(job: Job, place_id: str) -> Walls:
-    """Return a place's side walls and ceiling as draws, remembered by what was measured."""
-    return _walls(survey_input(job, find_place(job, place_id)))
-
-
-def floor_contact_of(job: Job, place_id: str) -> FloorContact | None:
-    """Return what a run stands on and against; None without units, or where they stand on a floor nobody read.
-
-    Remembered whatever the datum and the kit: turning those needs no new survey.
-    """
-    place = find_place(job, place_id)
-    if not place.units or (any(on_floor(u) for u in place.units) and not survey_of(job, place_id).measured("floor")):
-        return None
-    return _floor_contact(FloorContactInput(survey_input(job, place), place.units, place.back_line))
-
-
-def rests_on(job: Job, place_id: str) -> bytes:
-    """Return all that the answers of a place rest on, in one form: what a job is called, and its other places, do not.
-
-    Raises:
-        NotThere: The job has no such place.
-    """
-    place = find_place(job, place_id)
-    near = {p.id for p in survey_input(job, place).neighbours} | {place_id}
-    told = replace(job, name="", address="", note="", places=tuple(p for p in job.places if p.id in near))
-    return json.encode((place_id, told))
-
-
 def forget() -> None:
     """Forget all that is remembered between two decisions: for timing, and for tests that compare with it."""
-    for remembered in (_SURVEYS, _WALLS, _BEHIND, _CONTACTS, _CASES):
+    for remembered in (*KEPT, _CASES):
         remembered.clear()
     profile.cache_clear()
-
-
-def remembered_bytes() -> int:
-    """Return how much is remembered, by what its arrays weigh."""
-    return sum(r.n_bytes for r in (_SURVEYS, _WALLS, _BEHIND, _CONTACTS, _CASES))
 
 
 def solve_gauge(job: Job, place_id: str) -> Surveyed:

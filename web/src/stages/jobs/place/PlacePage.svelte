@@ -1,18 +1,18 @@
 <!-- A place: its size, its surfaces and what will stand in it. Made anew, or changed. -->
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { calls } from '../../api/calls';
-  import type { Obstacle, Place } from '../../api/types';
-  import { Button } from '../../carbon';
-  import { changed, foundOut } from '../../entry/facts';
-  import { newId } from '../../entry/ids';
-  import { router } from '../../router.svelte';
-  import Missing from '../../shell/Missing.svelte';
-  import { open } from '../../state/job.svelte';
-  import { keys } from '../../state/keys.svelte';
-  import { notices } from '../../state/notices.svelte';
-  import { session } from '../../state/session.svelte';
-  import { waiting } from '../../state/waiting.svelte';
+  import { calls } from '../../../api/calls';
+  import type { Obstacle, Place } from '../../../api/types';
+  import { Button } from '../../../carbon';
+  import { changed, foundOut } from '../../../entry/facts';
+  import { newId } from '../../../entry/ids';
+  import { router } from '../../../router.svelte';
+  import Missing from '../../../shell/Missing.svelte';
+  import { open } from '../../../state/job.svelte';
+  import { keys } from '../../../state/keys.svelte';
+  import { notices } from '../../../state/notices.svelte';
+  import { session } from '../../../state/session.svelte';
+  import { waiting } from '../../../state/waiting.svelte';
   import Obstacles from './Obstacles.svelte';
   import PlaceFields from './PlaceFields.svelte';
   import UnitTable from './UnitTable.svelte';

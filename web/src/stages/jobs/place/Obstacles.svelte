@@ -1,12 +1,12 @@
 <!-- What is in the way: where it is, how far it stands out, and what may be done about it. -->
 <script lang="ts">
-  import type { Obstacle, SurfaceName } from '../../api/types';
-  import { Button, Select, SelectItem, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { newId } from '../../entry/ids';
-  import { SURFACE_NAMES } from '../../entry/places';
-  import { session } from '../../state/session.svelte';
-  import { OBSTACLE_KINDS as KINDS, TREATMENTS } from './obstacles';
+  import type { Obstacle, SurfaceName } from '../../../api/types';
+  import { Button, Select, SelectItem, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { newId } from '../../../entry/ids';
+  import { SURFACE_NAMES } from '../../../entry/places';
+  import { session } from '../../../state/session.svelte';
+  import { OBSTACLE_KINDS as KINDS, TREATMENTS } from '../../../entry/obstacles';
 
   interface Props {
     obstacles: readonly Obstacle[];

@@ -1,9 +1,9 @@
 /** The forms of a place: what it is, what stands in it, and what is in the way; each tells only what was changed. */
 import { unmount } from 'svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { OPTIONS } from '../../api/fields';
-import type { Obstacle, Place, Unit } from '../../api/types';
-import { button, choose, fill, labelled, options, page, press, shown } from '../../testing';
+import { OPTIONS } from '../../../api/fields';
+import type { Obstacle, Place, Unit } from '../../../api/types';
+import { button, choose, fill, labelled, options, page, press, shown } from '../../../testing';
 import Obstacles from './Obstacles.svelte';
 import PlaceFields from './PlaceFields.svelte';
 import UnitTable from './UnitTable.svelte';

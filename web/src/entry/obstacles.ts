@@ -1,6 +1,6 @@
 /** What may stand in the way: its kinds, what may be done about it, and how large each kind usually is, mm. */
-import { OPTIONS } from '../../api/fields';
-import type { Obstacle } from '../../api/types';
+import { OPTIONS } from '../api/fields';
+import type { Obstacle } from '../api/types';
 
 export const USUAL: Record<Obstacle['kind'], [number, number]> = {
   outlet: [86, 86],

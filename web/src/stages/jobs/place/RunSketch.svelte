@@ -1,6 +1,6 @@
 <!-- The run to scale, so that a slip in a size is seen. -->
 <script lang="ts">
-  import type { Place, Unit } from '../../api/types';
+  import type { Place, Unit } from '../../../api/types';
 
   let { place }: { place: Place } = $props();
   const units = $derived(place.units ?? []);

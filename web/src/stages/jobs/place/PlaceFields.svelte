@@ -1,8 +1,8 @@
 <!-- What a place is: its size, what kind of place, and which of its surfaces are measured. -->
 <script lang="ts">
-  import type { Place, SurfaceName } from '../../api/types';
-  import { Checkbox, Select, SelectItem, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
+  import type { Place, SurfaceName } from '../../../api/types';
+  import { Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
 
   interface Props {
     place: Place;

@@ -1,9 +1,9 @@
 <!-- The units of a place, from the left, as a table with more about each. -->
 <script lang="ts">
-  import type { Place, Unit } from '../../api/types';
-  import { Button, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import LengthsField from '../../entry/LengthsField.svelte';
+  import type { Place, Unit } from '../../../api/types';
+  import { Button, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import LengthsField from '../../../entry/LengthsField.svelte';
   import RunSketch from './RunSketch.svelte';
   import UnitMore from './UnitMore.svelte';
 
