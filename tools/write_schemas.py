@@ -12,7 +12,7 @@ import msgspec
 from wobble.core import confidence, facts
 from wobble.core.formats.document import job_schema
 from wobble.core.hold.result import CEILING, FLOOR
-from wobble.core.job import backing, decided, place, unit
+from wobble.core.job import backing, board, decided, framing, insides, place, rules, unit
 
 ROOT = Path(__file__).resolve().parents[1]
 OPENAPI = ROOT / "web" / "openapi.json"
@@ -31,7 +31,7 @@ OPTIONS: dict[str, Any] = {
     "unitKinds": unit.UnitKind,
     "contents": unit.Contents,
     "opens": unit.Opens,
-    "materials": unit.MaterialName,
+    "materials": board.MaterialName,
     "obstacleKinds": facts.ObstacleKind,
     "treatments": facts.Treatment,
     "backingKinds": backing.BackingKind,
@@ -41,6 +41,15 @@ OPTIONS: dict[str, Any] = {
     "foundBy": facts.FoundBy,
     "sees": facts.Sees,
     "splits": decided.Split,
+    "hinges": insides.Hinge,
+    "hangs": insides.Hangs,
+    "lies": insides.Lies,
+    "slideKinds": insides.SlideKind,
+    "backs": insides.BackName,
+    "holeKinds": insides.HoleKind,
+    "holesInside": insides.HoleIn,
+    "members": rules.MemberName,
+    "fastenedTo": unit.FastenedTo,
     "sideMethods": decided.SideMethodName,
 }
 DEFAULTS: dict[str, msgspec.Struct] = {
@@ -49,6 +58,16 @@ DEFAULTS: dict[str, msgspec.Struct] = {
     "floor": FLOOR,
     "anchor": backing.Anchor(),
     "closing": decided.Closing(),
+    "construction": insides.Construction(id="plain", name="Sides through, back in a groove"),
+    "door": insides.Door(),
+    "shelved": insides.Shelved(),
+    "drawers": insides.Drawers(),
+    "pullOut": insides.PullOut(),
+    "cell": insides.Cell(),
+    "framing": framing.Framing(),
+    "boarding": framing.Boarding(),
+    "trim": framing.TrimSet(),
+    "hangingWall": framing.HangingWall(),
 }
 
 
@@ -58,7 +77,7 @@ def fields() -> str:
         kind.__name__: found
         for kind in (
             unit.Unit,
-            unit.Board,
+            board.Board,
             backing.Backing,
             backing.Anchor,
             decided.Closing,
@@ -67,7 +86,9 @@ def fields() -> str:
         )
         if (found := _limits(kind))
     }
-    standing = {tag: made for made in get_args(unit.Standing) for tag in (made.__struct_config__.tag,)}
+    standing = {
+        tag: made for made in get_args(unit.Standing) for tag in (made.__struct_config__.tag,) if tag != "pieces"
+    }
     parts = {
         "SURE": confidence.SURE,
         "SURE_TO_BITE": confidence.SURE_TO_BITE,

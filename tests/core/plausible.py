@@ -44,17 +44,16 @@ from wobble.core.job import (
     surface_extent,
 )
 from wobble.core.job.backing import Anchor, Backing, BackingKind, Runs, ServiceRule
+from wobble.core.job.board import Board, MaterialName
 from wobble.core.job.decided import SideMethodName, Split
 from wobble.core.job.unit import (
     Air,
     Angled,
     BaseFrame,
-    Board,
     Contents,
     Front,
     Hung,
     Legs,
-    MaterialName,
     OnCleats,
     OnShims,
     Opens,

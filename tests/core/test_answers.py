@@ -15,7 +15,8 @@ from wobble.core import solve
 from wobble.core.finding import Finding
 from wobble.core.job import FixedTop, Threshold
 from wobble.core.job.backing import Anchor, Backing
-from wobble.core.job.unit import Air, Board, Hung
+from wobble.core.job.board import Board
+from wobble.core.job.unit import Air, Hung
 from wobble.core.stages import PlaceResult
 
 

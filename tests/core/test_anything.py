@@ -16,8 +16,8 @@ from wobble.core.facts import Behind, Detection, FoundBy, Sees
 from wobble.core.figure import Figure
 from wobble.core.job import Closing, Job, Obstacle, SetUp, SurfaceName, Unit, Value
 from wobble.core.job.backing import Anchor, Backing, BackingKind, ServiceRule
+from wobble.core.job.board import Board
 from wobble.core.job.unit import (
-    Board,
     Contents,
     Front,
     Hung,

@@ -40,7 +40,8 @@ from wobble.core.job import (
     ShimPiece,
 )
 from wobble.core.job.backing import Backing
-from wobble.core.job.unit import Air, Board, Front, Legs, ScrewFeet, ScribeAllowance
+from wobble.core.job.board import Board
+from wobble.core.job.unit import Air, Front, Legs, ScrewFeet, ScribeAllowance
 from wobble.core.stages import solve
 
 ROOMS: dict[str, Room] = {

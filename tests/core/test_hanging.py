@@ -30,7 +30,8 @@ from wobble.core.hold.overhead import BOLT_MM, BOLT_ROOT_MM, BOLT_THREAD_MM, Han
 from wobble.core.hold.rests.grids import GridError, hanging_wall, peg_grid
 from wobble.core.job import Job, Obstacle, Place, Unit, with_facts
 from wobble.core.job.backing import Anchor, Backing
-from wobble.core.job.unit import Board, Front, Hung, OnCleats
+from wobble.core.job.board import Board
+from wobble.core.job.unit import Front, Hung, OnCleats
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press

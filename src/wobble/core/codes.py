@@ -23,6 +23,46 @@ SetOutCode = Literal[
     "under-floor",
     "unusual-height",
 ]
+RodCode = Literal[
+    "before-opening",
+    "behind-lip",
+    "beside-height",
+    "boards-cannot",
+    "boards-laid",
+    "cells-overfull",
+    "covering-hits",
+    "cut-round",
+    "deck-span",
+    "does-not-go-in",
+    "drawer-narrow",
+    "drawer-too-tall",
+    "follows-walls",
+    "frame-bends",
+    "frame-laid",
+    "hangs",
+    "hangs-between",
+    "hinge-not-chosen",
+    "hole-edge",
+    "hole-outside",
+    "lid-over-seam",
+    "lid-room",
+    "lid-strip",
+    "mirror-image",
+    "no-width",
+    "past-corner",
+    "peg-heavy",
+    "plug-larger",
+    "rests-in-ring",
+    "rests-on-nothing",
+    "rules-disagree",
+    "shelf-sags",
+    "stack-gives",
+    "stack-misses",
+    "stack-no-room",
+    "stands-in",
+    "walls-not-measured",
+    "weak-side",
+]
 LevelCode = Literal[
     "base-height",
     "cut-down",
@@ -104,4 +144,15 @@ HoldCode = Literal[
     "rack-held",
     "rack-not-held",
 ]
-Code = GaugeCode | SetOutCode | LevelCode | SideCode | FlatCode | OverheadCode | AccessCode | CutoutCode | HoldCode
+Code = (
+    GaugeCode
+    | SetOutCode
+    | RodCode
+    | LevelCode
+    | SideCode
+    | FlatCode
+    | OverheadCode
+    | AccessCode
+    | CutoutCode
+    | HoldCode
+)

@@ -7,7 +7,9 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from wobble.core.job.unit import Board, Contents, Unit, UnitKind
+from wobble.core.job.board import Board
+from wobble.core.job.insides import Cell, Columns, Content, Rows
+from wobble.core.job.unit import Contents, Unit, UnitKind
 
 GRAVITY = 9.81
 CONTENTS_KG_PER_M3: dict[Contents, float] = {
@@ -36,6 +38,12 @@ ASSUMED: dict[UnitKind, Contents] = {
     "base frame": "nothing",
     "rack": "tools",
     "platform": "a person standing",
+    "boarding": "nothing",
+    "trim": "nothing",
+    "batten wall": "nothing",
+    "peg wall": "nothing",
+    "cushion": "nothing",
+    "stored": "nothing",
 }
 """What a unit is taken to hold of which nobody said; a top carries what was said of its board."""
 PERSON_KG: dict[Contents, float] = {"a person sitting": 120.0, "a person standing": 180.0}
@@ -56,8 +64,28 @@ def contents_words(unit: Unit) -> str:
     return f"{contents_of(unit)}{', as nobody said' if unit.holds == 'not said' else ''}"
 
 
+def things_in(unit: Unit) -> tuple[Content, ...]:
+    """Return every thing that is said to stand in or on a unit."""
+    return (*unit.things, *(_in(unit.insides.cell) if unit.insides is not None else ()))
+
+
+def _in(cell: Cell) -> tuple[Content, ...]:
+    parts = cell.fill.cells if isinstance(cell.fill, Columns | Rows) else ()
+    return (*cell.holds, *(thing for part in parts for thing in _in(part)))
+
+
 def full_kg(unit: Unit) -> float:
-    """Return what a unit holds when full, kg, without a person."""
+    """Return what a unit holds when full, kg, without a person: things that are named, or what fills it usually.
+
+    Where some things are named, and nobody says what else it holds, there is nothing else in it.
+    """
+    named = sum(thing.weight_kg * thing.count for thing in things_in(unit))
+    if named and unit.holds == "not said":
+        return named
+    return max(named, _usual_kg(unit))
+
+
+def _usual_kg(unit: Unit) -> float:
     w, d, h = (mm / 1000 for mm in (unit.width_mm, unit.depth_mm, unit.height_mm))
     return CONTENTS_KG_PER_M3.get(contents_of(unit), 0.0) * w * d * h
 

@@ -30,13 +30,17 @@ from django.db import connection
 from wobble.core import job as core
 from wobble.core.budget import GivenUp, TooMuch, within
 from wobble.core.errors import WobbleError
+from wobble.core.setout.laid import SetOut
+from wobble.core.setout.moves import Move
 from wobble.core.stages import (
     compare,
     solve_fit,
     solve_furring,
     solve_gauge,
     solve_hold,
+    solve_setout,
     solve_traits,
+    try_setout,
     with_decisions,
 )
 from wobble.site import kept, room, rows
@@ -63,6 +67,8 @@ class Question(msgspec.Struct, frozen=True, kw_only=True):
     revision: int
     place: str
     decided: tuple[core.Datum, core.BackLine, core.Closing] | None = None
+    set_out: SetOut | None = None
+    move: Move | None = None
     options: dict[str, Any] = {}
     keep: bool = False
 
@@ -88,6 +94,7 @@ WORK: dict[str, Callable[..., Any]] = {
     "fit": solve_fit,
     "hold": solve_hold,
     "gauge": solve_gauge,
+    "setout": solve_setout,
     "traits": solve_traits,
     "compared": compare,
     "furring": lambda job, place, **options: {"furring": solve_furring(job, place, **options)},
@@ -115,13 +122,19 @@ def work(question: Question) -> tuple[Answer, ...]:
         name = kept.name_of(job, question.place, what) if question.keep else ""
         body = kept.read(name) if name else None
         if body is None:
-            body = msgspec.json.encode(WORK[what](job, question.place, **question.options))
+            body = msgspec.json.encode(_worked(job, question, what))
             if name:
                 kept.keep(name, body)
         if name:
             kept.point(question.job, question.place, what, question.revision, name)
         made.append(Answer(name=name, body=body))
     return tuple(made)
+
+
+def _worked(job: core.Job, question: Question, what: str) -> Any:
+    if question.set_out is not None:
+        return try_setout(job, question.place, question.set_out, question.move)
+    return WORK[what](job, question.place, **question.options)
 
 
 def ask(question: Question, gone: Callable[[], bool]) -> tuple[Answer, ...]:

@@ -14,6 +14,8 @@ from wobble.core import job as core
 from wobble.core.errors import DocumentError, NotThere, WobbleError
 from wobble.core.facts import READING_KINDS, Fact
 from wobble.core.formats.checks import check_facts, check_job, check_room
+from wobble.core.formats.set_out import check_set_out
+from wobble.core.setout.laid import SetOut
 from wobble.site import models, room, rows
 from wobble.site.rebase import Settle, rebased
 
@@ -143,6 +145,18 @@ def put_place(user: Any, job_id: UUID, edit: Edit[core.Place | None]) -> models.
             made = rebased(core.Place, was=was, now=now, stored=stored, revision=row.revision, settle=edit.settle)
             rows.update_place(found, made)
     return row
+
+
+def check_set_out_of(user: Any, job_id: UUID, place_key: str, said: SetOut) -> None:
+    """Check that what is set out on a page goes together, beside what else is decided for its place.
+
+    Raises:
+        NotThere: It is not the user's job or place.
+        DocumentError: It does not; with the path of the first fault.
+    """
+    place = rows.decided_place(find_place(find_job(user, job_id), place_key))
+    own = {name: getattr(said, name) for name in SetOut.__struct_fields__}
+    check_set_out(msgspec.structs.replace(place, **own), "$.said")
 
 
 def create_job(user: Any, value: core.Job) -> models.Job:

@@ -19,7 +19,7 @@ Plain = Any
 NOTHING = object()
 """What stands where one of the three values has no such key."""
 NAMED_BY = ("id", "name")
-TAGS = frozenset({"rule", "way", "fact"})
+TAGS = frozenset({"rule", "way", "fact", "on", "fill", "body"})
 """Fields that say which kind of value this is: values of two kinds are not mixed."""
 MOST_TOLD = 40
 

@@ -15,7 +15,13 @@ export const OPTIONS = {
     "face frame",
     "base frame",
     "rack",
-    "platform"
+    "platform",
+    "boarding",
+    "trim",
+    "batten wall",
+    "peg wall",
+    "cushion",
+    "stored"
   ],
   "contents": [
     "not said",
@@ -125,6 +131,67 @@ export const OPTIONS = {
     "none at the right",
     "centred"
   ],
+  "hinges": [
+    "not chosen",
+    "cup",
+    "butt",
+    "piano",
+    "pivot"
+  ],
+  "hangs": [
+    "left",
+    "right",
+    "pair",
+    "up",
+    "down"
+  ],
+  "lies": [
+    "inset",
+    "half overlay",
+    "full overlay"
+  ],
+  "slideKinds": [
+    "side",
+    "under",
+    "wood"
+  ],
+  "backs": [
+    "none",
+    "applied",
+    "rebated",
+    "grooved"
+  ],
+  "holeKinds": [
+    "cable hole",
+    "hatch",
+    "lid",
+    "cut-out"
+  ],
+  "holesInside": [
+    "top",
+    "back",
+    "left side",
+    "right side",
+    "front"
+  ],
+  "members": [
+    "covering",
+    "base",
+    "box",
+    "facing",
+    "board",
+    "cushion"
+  ],
+  "fastenedTo": [
+    "back",
+    "left",
+    "right",
+    "ceiling",
+    "floor",
+    "neighbours",
+    "under it",
+    "nothing"
+  ],
   "sideMethods": [
     "fillers",
     "face frame first",
@@ -198,6 +265,98 @@ export const DEFAULTS = {
     ],
     "shadow_mm": 10.0,
     "mullion_mm": 40.0
+  },
+  "construction": {
+    "id": "plain",
+    "name": "Sides through, back in a groove",
+    "board_mm": 18.0,
+    "sides": "through",
+    "back": "grooved",
+    "back_mm": 6.0,
+    "groove_in_mm": 12.0,
+    "face_frame": null
+  },
+  "door": {
+    "hangs": "left",
+    "lies": "full overlay",
+    "hinge": "not chosen",
+    "gap_mm": 2.0
+  },
+  "shelved": {
+    "fill": "shelves",
+    "count": 1,
+    "held": "pins",
+    "thick_mm": 18.0
+  },
+  "drawers": {
+    "fill": "drawers",
+    "count": 3,
+    "heights_mm": [],
+    "slides": {
+      "kind": "side",
+      "side_mm": 12.7,
+      "over_mm": 15.0,
+      "under_mm": 10.0
+    }
+  },
+  "pullOut": {
+    "fill": "pull-out",
+    "thick_mm": 18.0,
+    "slides": {
+      "kind": "side",
+      "side_mm": 12.7,
+      "over_mm": 15.0,
+      "under_mm": 10.0
+    }
+  },
+  "cell": {
+    "size_mm": null,
+    "by_contents": false,
+    "share": 1.0,
+    "fill": {
+      "fill": "nothing"
+    },
+    "door": null,
+    "holds": []
+  },
+  "framing": {
+    "body": "framing",
+    "narrow_mm": 45.0,
+    "wide_mm": 70.0,
+    "stands": "on edge",
+    "material": "pine",
+    "most_apart_mm": 400.0,
+    "across": true,
+    "deck_mm": 18.0,
+    "front_back_mm": 0.0,
+    "rear_off_mm": 0.0,
+    "fascia_mm": 0.0,
+    "load_kg_per_m2": 200.0,
+    "loose": false
+  },
+  "boarding": {
+    "body": "boarding",
+    "runs": "along",
+    "board_mm": 120.0,
+    "thick_mm": 15.0,
+    "gap_mm": 3.0,
+    "cap_mm": 0.0
+  },
+  "trim": {
+    "body": "trim",
+    "piece_mm": 60.0,
+    "thick_mm": 12.0,
+    "most_apart_mm": 450.0,
+    "seams_mm": []
+  },
+  "hangingWall": {
+    "body": "hanging wall",
+    "by": "battens",
+    "pitch_mm": 150.0,
+    "member_mm": 70.0,
+    "thick_mm": 18.0,
+    "behind_mm": 0.0,
+    "hangs": []
   }
 } as const;
 export const STANDING = {

@@ -136,6 +136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Place
+         * @description Make a place from a starter's answers, set out whole.
+         */
+        post: operations["begin_place"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/document": {
         parameters: {
             query?: never;
@@ -468,6 +488,34 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/places/{place_id}/setout": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Set Out
+         * @description Say what is set out of a place comes to.
+         */
+        get: operations["get_set_out"];
+        /**
+         * Put Set Out
+         * @description Keep what is set out.
+         */
+        put: operations["put_set_out"];
+        /**
+         * Try Set Out
+         * @description Make a move on what is set out on a page, and say what it comes to; nothing is kept.
+         */
+        post: operations["try_set_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/places/{place_id}/traits": {
         parameters: {
             query?: never;
@@ -740,6 +788,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/starters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Starters
+         * @description List the kinds of job that a place may begin from.
+         */
+        get: operations["list_starters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -853,6 +921,19 @@ export interface components {
             end: "left" | "right";
         };
         /**
+         * AsWide
+         * @description A unit is as wide as another thing, and `more_mm` more.
+         */
+        AsWide: {
+            id: string;
+            /** @default 0 */
+            more_mm: number;
+            /** @enum {unknown} */
+            rule: "as wide as";
+            than: string;
+            unit: string;
+        };
+        /**
          * Aside
          * @description Why and by whom a reading was set aside.
          */
@@ -899,6 +980,17 @@ export interface components {
             units: "in" | "mm";
             /** @default 1200 */
             wide_mm: number;
+        };
+        /**
+         * At
+         * @description An edge stands at a number, mm from the corner.
+         */
+        At: {
+            at_mm: number;
+            edge: components["schemas"]["Edge"];
+            id: string;
+            /** @enum {unknown} */
+            rule: "at";
         };
         /**
          * BackLine
@@ -963,6 +1055,14 @@ export interface components {
             wood: "douglas fir" | "hem-fir" | "oak" | "plywood" | "southern pine" | "spruce-pine-fir";
         };
         /**
+         * Bare
+         * @description An empty cell.
+         */
+        Bare: {
+            /** @enum {unknown} */
+            fill: "nothing";
+        };
+        /**
          * Base
          * @description Where the undersides of the units stand.
          *
@@ -1000,6 +1100,19 @@ export interface components {
             on: "base frame";
         };
         /**
+         * Begin
+         * @description A place to begin: from which starter, its id and name, and answers by their questions' ids; lengths in mm.
+         */
+        Begin: {
+            /** @default {} */
+            answers: {
+                [key: string]: number | string;
+            };
+            id: string;
+            name: string;
+            starter: string;
+        };
+        /**
          * Board
          * @description What a flat part is made of, and what it must carry.
          *
@@ -1022,6 +1135,40 @@ export interface components {
             stock_mm: number;
         };
         /**
+         * Boarding
+         * @description Boards over a wall from a first one that is level or plumb, with equal gaps, the last one ripped.
+         */
+        Boarding: {
+            /** @default 120 */
+            board_mm: number;
+            /** @enum {unknown} */
+            body: "boarding";
+            /** @default 0 */
+            cap_mm: number;
+            /** @default 3 */
+            gap_mm: number;
+            /**
+             * @default along
+             * @enum {unknown}
+             */
+            runs: "along" | "up";
+            /** @default 15 */
+            thick_mm: number;
+        };
+        /**
+         * BoardsLaid
+         * @description Boards or trim over a wall: where each begins, how wide the last is, and the division in words.
+         */
+        BoardsLaid: {
+            at: number[];
+            board_mm: number;
+            /** @default  */
+            fault: string;
+            gap_mm: number;
+            last_mm: number | null;
+            words: string;
+        };
+        /**
          * Bridge
          * @description A member screwed across two joists, on edge, for a hanger between them.
          *
@@ -1039,6 +1186,42 @@ export interface components {
             screws: number;
             use: number;
             wide_mm: number;
+        };
+        /**
+         * Cell
+         * @description One part of a carcass: its size along the way it was split, what fills it, closes it and stands in it.
+         *
+         *         Its size is `size_mm`, or what its contents need, or else its `share` of what the others leave.
+         */
+        Cell: {
+            /** @default false */
+            by_contents: boolean;
+            /** @default null */
+            door: components["schemas"]["Door"] | null;
+            /**
+             * @default {
+             *       "fill": "nothing"
+             *     }
+             */
+            fill: components["schemas"]["Bare"] | components["schemas"]["Shelved"] | components["schemas"]["Drawers"] | components["schemas"]["PullOut"] | components["schemas"]["Columns"] | components["schemas"]["Rows"];
+            /** @default [] */
+            holds: components["schemas"]["Content"][];
+            /** @default 1 */
+            share: number;
+            /** @default null */
+            size_mm: number | null;
+        };
+        /**
+         * Centred
+         * @description A row of units stands with its middle on the middle of a thing, or of the place.
+         */
+        Centred: {
+            id: string;
+            /** @default place */
+            on: string;
+            /** @enum {unknown} */
+            rule: "centred";
+            units: string[];
         };
         /**
          * CheckFound
@@ -1112,6 +1295,66 @@ export interface components {
             split: "as drawn" | "centred" | "equal" | "none at the left" | "none at the right";
         };
         /**
+         * Columns
+         * @description Cells beside each other, from the left, with a board between each two.
+         */
+        Columns: {
+            cells: components["schemas"]["Cell"][];
+            /** @enum {unknown} */
+            fill: "columns";
+        };
+        /**
+         * Construction
+         * @description A named way of building a carcass, said once for a job.
+         *
+         *         `sides` says whether the sides run through at the corners, with top and bottom between them, or stand between those.
+         *         An applied back lies behind the carcass, a rebated one is let in flush, a grooved one stands `groove_in_mm` in.
+         */
+        Construction: {
+            /**
+             * @default grooved
+             * @enum {unknown}
+             */
+            back: "applied" | "grooved" | "none" | "rebated";
+            /** @default 6 */
+            back_mm: number;
+            /** @default 18 */
+            board_mm: number;
+            /** @default null */
+            face_frame: components["schemas"]["FramedFront"] | null;
+            /** @default 12 */
+            groove_in_mm: number;
+            id: string;
+            name: string;
+            /**
+             * @default through
+             * @enum {unknown}
+             */
+            sides: "between" | "through";
+        };
+        /**
+         * Content
+         * @description A thing that goes in or on: its size as it stands there, what one weighs, how many, and the room over it.
+         *
+         *         `plug_mm` is the larger side of the plug at the end of its cable, where it has one.
+         */
+        Content: {
+            /** @default 1 */
+            count: number;
+            depth_mm: number;
+            height_mm: number;
+            name: string;
+            /** @default 0 */
+            plug_mm: number;
+            /** @default 20 */
+            room_mm: number;
+            /** @default 1 */
+            stacked: number;
+            /** @default 0 */
+            weight_kg: number;
+            width_mm: number;
+        };
+        /**
          * Contradiction
          * @description Detections that do not go together: which, where along the lines' axis, and what that looks like.
          */
@@ -1119,6 +1362,21 @@ export interface components {
             at_mm: number;
             detections: string[];
             text: string;
+        };
+        /**
+         * Copy
+         * @description A piece once more, at its right; `deeper_mm`, `taller_mm` and `wider_mm` make it a little more.
+         */
+        Copy: {
+            /** @default 0 */
+            deeper_mm: number;
+            /** @enum {unknown} */
+            move: "copy";
+            /** @default 0 */
+            taller_mm: number;
+            unit: string;
+            /** @default 0 */
+            wider_mm: number;
         };
         /**
          * Corner
@@ -1218,6 +1476,15 @@ export interface components {
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
         };
         /**
+         * Delete
+         * @description Pieces or things that stay are taken out, with all rules that name them.
+         */
+        Delete: {
+            ids: string[];
+            /** @enum {unknown} */
+            move: "delete";
+        };
+        /**
          * Detection
          * @description Something found behind a lining, at a spot of its surface, by one method; a hole that bit or missed is one too.
          *
@@ -1308,6 +1575,40 @@ export interface components {
             unit: string;
         };
         /**
+         * Door
+         * @description What closes a cell on hinges. An inset door stands in its opening, an overlay one before the boards around it.
+         *
+         *         Cutting depends on the hinge, as it says how far the door may lie over.
+         */
+        Door: {
+            /** @default 2 */
+            gap_mm: number;
+            /**
+             * @default left
+             * @enum {unknown}
+             */
+            hangs: "down" | "left" | "pair" | "right" | "up";
+            /**
+             * @default not chosen
+             * @enum {unknown}
+             */
+            hinge: "butt" | "cup" | "not chosen" | "piano" | "pivot";
+            /**
+             * @default full overlay
+             * @enum {unknown}
+             */
+            lies: "full overlay" | "half overlay" | "inset";
+        };
+        /**
+         * DoorLeaf
+         * @description One leaf of a door: where it lies seen from the front, its size, and its hinge side.
+         */
+        DoorLeaf: {
+            at: components["schemas"]["Rect"];
+            /** @enum {unknown} */
+            hangs: "down" | "left" | "right" | "up";
+        };
+        /**
          * Doorway
          * @description An opening to carry through: clear width and height.
          */
@@ -1317,6 +1618,61 @@ export interface components {
             /** @enum {unknown} */
             way: "doorway";
             width_mm: number;
+        };
+        /**
+         * Drag
+         * @description An edge is held and moved to a place; its middle moves the whole piece. Brought to another edge it stays.
+         */
+        Drag: {
+            at_mm: number;
+            edge: components["schemas"]["Edge"];
+            /** @enum {unknown} */
+            move: "drag";
+            /** @default null */
+            to: components["schemas"]["Edge"] | null;
+        };
+        /**
+         * DrawerBox
+         * @description A drawer's box: its underside in the carcass, its width over all, its height and the opening it has to itself.
+         */
+        DrawerBox: {
+            high_mm: number;
+            opening_mm: number;
+            wide_mm: number;
+            z_mm: number;
+        };
+        /**
+         * Drawers
+         * @description Drawers over each other, from the bottom; `heights_mm` of their boxes, or all alike and as high as can be.
+         */
+        Drawers: {
+            /** @default 3 */
+            count: number;
+            /** @enum {unknown} */
+            fill: "drawers";
+            /** @default [] */
+            heights_mm: number[];
+            /**
+             * @default {
+             *       "kind": "side",
+             *       "over_mm": 15,
+             *       "side_mm": 12.7,
+             *       "under_mm": 10
+             *     }
+             */
+            slides: components["schemas"]["Slides"];
+        };
+        /**
+         * Edge
+         * @description An edge of a unit, an obstacle, an opening or a thing that stays, by its id; or of the place: its side walls.
+         */
+        Edge: {
+            /**
+             * @default left
+             * @enum {unknown}
+             */
+            edge: "left" | "middle" | "right";
+            of: string;
         };
         /**
          * Edit[About]
@@ -1379,6 +1735,16 @@ export interface components {
             was: components["schemas"]["OwnKit"];
         };
         /**
+         * Edit[SetOut]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_SetOut_: {
+            now: components["schemas"]["SetOut"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["SetOut"];
+        };
+        /**
          * Edit[WayIn]
          * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
          */
@@ -1387,6 +1753,36 @@ export interface components {
             /** @default null */
             settle: components["schemas"]["Settle"] | null;
             was: components["schemas"]["WayIn"];
+        };
+        /**
+         * Equal
+         * @description Units are of one width.
+         */
+        Equal: {
+            id: string;
+            /** @enum {unknown} */
+            rule: "equal";
+            units: string[];
+        };
+        /**
+         * Existing
+         * @description Something that stands and stays, measured as it stands: its left edge, underside, and how far out its back is.
+         *
+         *         `clear_mm` is what it needs around it: levers, lids and doors of its own.
+         */
+        Existing: {
+            /** @default 0 */
+            clear_mm: number;
+            depth_mm: number;
+            height_mm: number;
+            id: string;
+            name: string;
+            /** @default 0 */
+            out_mm: number;
+            /** @default 0 */
+            up_mm: number;
+            width_mm: number;
+            x_mm: number;
         };
         /**
          * FaceFrame
@@ -1572,7 +1968,7 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held");
+            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
@@ -1723,12 +2119,100 @@ export interface components {
             set_up: string;
         };
         /**
+         * FrameLaid
+         * @description A frame as it comes out.
+         *
+         *         Attributes:
+         *             wide_mm: Its length over all along the wall. deep_mm: From its rear edge to its front, without fascia.
+         *             members: From the left (or from the back). span_mm: What each spans. bends: In the middle under its load.
+         *             limit_mm: A three-hundredth of the span. bent_mpa: How much it is bent. other_way: How many times as much the
+         *                 same member would bend lying the other way.
+         *             deck_span_mm: The deck's longest span between members.
+         */
+        FrameLaid: {
+            bends: components["schemas"]["Figure"];
+            bent_mpa: number;
+            deck_span_mm: number;
+            deep_mm: number;
+            limit_mm: number;
+            members: components["schemas"]["MemberLine"][];
+            other_way: number;
+            span_mm: number;
+            wide_mm: number;
+        };
+        /**
          * FrameOpening
          * @description One opening of the frame: before which unit, its left edge along the place, and its width.
          */
         FrameOpening: {
             left_mm: number;
             unit: string;
+            wide_mm: number;
+        };
+        /**
+         * FramedFront
+         * @description A face frame on a carcass: stiles upright at its ends, rails across, mullions between columns.
+         *
+         *         An open end has no stile: the carcass is joined to what stands there, or is left open on purpose.
+         */
+        FramedFront: {
+            /** @default 40 */
+            mullion_mm: number;
+            /**
+             * @default none
+             * @enum {unknown}
+             */
+            open_end: "left" | "none" | "right";
+            /** @default 40 */
+            rail_mm: number;
+            /** @default 40 */
+            stile_mm: number;
+            /** @default 20 */
+            thick_mm: number;
+        };
+        /**
+         * Framing
+         * @description Members under a deck or under units: their true section, spacing, and which way they stand.
+         *
+         *         Attributes:
+         *             narrow_mm, wide_mm: The section as measured; on edge the wide side stands upright.
+         *             most_apart_mm: Longest span of the deck between members. across: Whether they run from front to back.
+         *             deck_mm: Thickness of the deck; 0 without. front_back_mm: How far the frame stands back at the front (a toe
+         *                 recess); rear_off_mm: at the back (clear of a skirting). fascia_mm: A board before it, taken off its depth.
+         *             load_kg_per_m2: What the deck carries, evenly. loose: Not fastened to what it carries.
+         */
+        Framing: {
+            /** @default true */
+            across: boolean;
+            /** @enum {unknown} */
+            body: "framing";
+            /** @default 18 */
+            deck_mm: number;
+            /** @default 0 */
+            fascia_mm: number;
+            /** @default 0 */
+            front_back_mm: number;
+            /** @default 200 */
+            load_kg_per_m2: number;
+            /** @default false */
+            loose: boolean;
+            /**
+             * @default pine
+             * @enum {unknown}
+             */
+            material: "ash" | "beech" | "cherry" | "douglas fir" | "maple" | "mdf" | "particleboard" | "pine" | "plywood" | "red oak" | "walnut";
+            /** @default 400 */
+            most_apart_mm: number;
+            /** @default 45 */
+            narrow_mm: number;
+            /** @default 0 */
+            rear_off_mm: number;
+            /**
+             * @default on edge
+             * @enum {unknown}
+             */
+            stands: "on edge" | "on the flat";
+            /** @default 70 */
             wide_mm: number;
         };
         /**
@@ -1883,6 +2367,94 @@ export interface components {
             use: number;
         };
         /**
+         * Hanging
+         * @description What hangs on battens or pegs: where, what it weighs, and how far its weight stands out of the wall.
+         */
+        Hanging: {
+            at: [
+                number,
+                number
+            ];
+            id: string;
+            name: string;
+            /** @default 100 */
+            out_mm: number;
+            /** @default 1 */
+            weight_kg: number;
+        };
+        /**
+         * HangingLaid
+         * @description A wall that things hang on: heights of its members over its underside, what it carries, and its moment.
+         *
+         *         `moment_nm` is what their weights turn out of the wall; `off_line` are those that hang between members.
+         */
+        HangingLaid: {
+            at: number[];
+            carries_kg: number;
+            moment_nm: number;
+            off_line: string[];
+            too_heavy: string[];
+        };
+        /**
+         * HangingWall
+         * @description A wall of battens (one over the other) or of pegs in holes, at a pitch, and what hangs on it.
+         *
+         *         `behind_mm` is the depth of the cross strips that a panel with holes needs behind it.
+         */
+        HangingWall: {
+            /** @default 0 */
+            behind_mm: number;
+            /** @enum {unknown} */
+            body: "hanging wall";
+            /**
+             * @default battens
+             * @enum {unknown}
+             */
+            by: "battens" | "pegs";
+            /** @default [] */
+            hangs: components["schemas"]["Hanging"][];
+            /** @default 70 */
+            member_mm: number;
+            /** @default 150 */
+            pitch_mm: number;
+            /** @default 18 */
+            thick_mm: number;
+        };
+        /**
+         * HeightStack
+         * @description Heights over each other: covering, base, box, facing, board, cushion; one of them gives so that the sum is right.
+         *
+         *         Attributes:
+         *             units: Boxes that stand in it: their height is base, box and facing together, their base that of the stack.
+         *             tops: Boards that lie on them, and cushions. finished_mm: The finished face over the finished floor.
+         *             gives: Which member follows. covering_later: The covering is laid afterwards, up to the units; else first, under
+         *                 them. beside_mm: The height of what it stands against, over the finished floor. beside: What that is.
+         *             base_as: The skirting that the base is exactly as high as, so that it covers it.
+         */
+        HeightStack: {
+            /** @default null */
+            base_as: string | null;
+            /**
+             * @default a table
+             * @enum {unknown}
+             */
+            beside: "a desk" | "a sill" | "a table" | "a worktop";
+            /** @default null */
+            beside_mm: number | null;
+            /** @default true */
+            covering_later: boolean;
+            /** @default null */
+            finished_mm: number | null;
+            /** @default null */
+            gives: ("base" | "board" | "box" | "covering" | "cushion" | "facing") | null;
+            id: string;
+            members: components["schemas"]["Member"][];
+            /** @default [] */
+            tops: string[];
+            /** @default [] */
+            units: string[];
+        };
+        /**
          * Held
          * @description How one unit is held.
          *
@@ -1926,6 +2498,51 @@ export interface components {
             rule: "high spot";
         };
         /**
+         * Hole
+         * @description An opening cut into a board of a unit, at its lower left corner as one faces that board (a top from above).
+         *
+         *         A lid has a fixed strip of `strip_mm` behind it that its hinges are screwed to; `plug_mm` is the larger side of the
+         *         plug that must pass.
+         */
+        Hole: {
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            at: [
+                number,
+                number
+            ];
+            id: string;
+            /**
+             * @default back
+             * @enum {unknown}
+             */
+            inside: "back" | "front" | "left side" | "right side" | "top";
+            /**
+             * @default cable hole
+             * @enum {unknown}
+             */
+            kind: "cable hole" | "cut-out" | "hatch" | "lid";
+            name: string;
+            /** @default 0 */
+            plug_mm: number;
+            /**
+             * @default [
+             *       60,
+             *       60
+             *     ]
+             */
+            size: [
+                number,
+                number
+            ];
+            /** @default 0 */
+            strip_mm: number;
+        };
+        /**
          * HookCheck
          * @description One length read twice with a tape: by its hook, and from `mark_mm` on the tape, where the hook has no part.
          */
@@ -1956,6 +2573,39 @@ export interface components {
             on: "hung";
             /** @default 18 */
             thick_mm: number;
+        };
+        /**
+         * Insert
+         * @description A piece of a kind is put in: right of another one, or where there is room.
+         */
+        Insert: {
+            /** @default null */
+            after: string | null;
+            /** @enum {unknown} */
+            kind: "base" | "base frame" | "batten wall" | "bench" | "boarding" | "cushion" | "drawers" | "face frame" | "panel" | "peg wall" | "platform" | "rack" | "shelf" | "shelves" | "stored" | "tall" | "top" | "trim" | "wall";
+            /** @enum {unknown} */
+            move: "insert";
+        };
+        /**
+         * Insides
+         * @description A carcass inside: how it is built (the id of one of the job's ways), and its cells.
+         */
+        Insides: {
+            /** @default null */
+            built: string | null;
+            /**
+             * @default {
+             *       "by_contents": false,
+             *       "door": null,
+             *       "fill": {
+             *         "fill": "nothing"
+             *       },
+             *       "holds": [],
+             *       "share": 1,
+             *       "size_mm": null
+             *     }
+             */
+            cell: components["schemas"]["Cell"];
         };
         /**
          * Instrument
@@ -1991,6 +2641,8 @@ export interface components {
         Job: {
             /** @default  */
             address: string;
+            /** @default [] */
+            constructions: components["schemas"]["Construction"][];
             /**
              * @default wobble-job
              * @enum {unknown}
@@ -2139,6 +2791,95 @@ export interface components {
             steps: string[];
         };
         /**
+         * LaidCell
+         * @description A cell as it comes out.
+         *
+         *         Attributes:
+         *             path: Where it is in the carcass: numbers from the left or from the bottom, as `0.1`. rect: What is free in it.
+         *             seen: What is free at its front, within a face frame. deep_mm: From the front to the back board.
+         *             door: Its leaves. drawers: Its drawers. spacers_mm: What slides are packed out, left and right, past a frame's
+         *                 lip. shelves_at: Undersides of its shelves. shelf_mm: Their length and depth. leaf: Whether it is not split.
+         */
+        LaidCell: {
+            deep_mm: number;
+            /** @default [] */
+            door: components["schemas"]["DoorLeaf"][];
+            /** @default [] */
+            drawers: components["schemas"]["DrawerBox"][];
+            fill: string;
+            leaf: boolean;
+            path: string;
+            rect: components["schemas"]["Rect"];
+            seen: components["schemas"]["Rect"];
+            /** @default null */
+            shelf_mm: [
+                number,
+                number
+            ] | null;
+            /** @default [] */
+            shelves_at: number[];
+            /**
+             * @default [
+             *       0,
+             *       0
+             *     ]
+             */
+            spacers_mm: [
+                number,
+                number
+            ];
+        };
+        /**
+         * LaidLayer
+         * @description One member of a stack: from and to which height over the bare floor, mm.
+         */
+        LaidLayer: {
+            gives: boolean;
+            high_mm: number;
+            low_mm: number;
+            /** @enum {unknown} */
+            name: "base" | "board" | "box" | "covering" | "cushion" | "facing";
+        };
+        /**
+         * LaidOut
+         * @description A place set out.
+         */
+        LaidOut: {
+            findings: components["schemas"]["Finding"][];
+            place: string;
+            rules: components["schemas"]["RuleSaid"][];
+            snaps: components["schemas"]["Snap"][];
+            stacks: components["schemas"]["LaidStack"][];
+            ticks: components["schemas"]["Tick"][];
+            units: components["schemas"]["LaidUnit"][];
+        };
+        /**
+         * LaidStack
+         * @description A stack as it comes out; the finished face is counted from the finished floor.
+         */
+        LaidStack: {
+            covering_mm: number;
+            finished_mm: number;
+            id: string;
+            layers: components["schemas"]["LaidLayer"][];
+        };
+        /**
+         * LaidUnit
+         * @description A unit as it comes out, with its cells, or its members and boards.
+         */
+        LaidUnit: {
+            /** @default null */
+            boards: components["schemas"]["BoardsLaid"] | null;
+            /** @default [] */
+            cells: components["schemas"]["LaidCell"][];
+            /** @default null */
+            frame: components["schemas"]["FrameLaid"] | null;
+            /** @default null */
+            hanging: components["schemas"]["HangingLaid"] | null;
+            unit: components["schemas"]["Unit"];
+            width: components["schemas"]["Figure"];
+        };
+        /**
          * Ledger
          * @description A strip along the wall for units to rest on: its top at their undersides, two screws into every stud.
          *
@@ -2238,6 +2979,19 @@ export interface components {
             sd_mm: number;
         };
         /**
+         * LinedUp
+         * @description An edge stands `off_mm` to the right of another one (below zero to its left): a wall, a neighbour, a window.
+         */
+        LinedUp: {
+            edge: components["schemas"]["Edge"];
+            id: string;
+            /** @default 0 */
+            off_mm: number;
+            /** @enum {unknown} */
+            rule: "lined up";
+            to: components["schemas"]["Edge"];
+        };
+        /**
          * Lines
          * @description What is known of the studs or joists of one surface.
          *
@@ -2285,6 +3039,45 @@ export interface components {
             overhead: components["schemas"]["Backing"] | null;
             /** @default null */
             underfoot: components["schemas"]["Backing"] | null;
+        };
+        /**
+         * Member
+         * @description One layer of a stack of heights, from the floor up.
+         */
+        Member: {
+            high_mm: number;
+            /** @enum {unknown} */
+            name: "base" | "board" | "box" | "covering" | "cushion" | "facing";
+        };
+        /**
+         * MemberLine
+         * @description One member: where its left (or rear) edge is from the frame's own end, its length, and what it is under.
+         */
+        MemberLine: {
+            at_mm: number;
+            long_mm: number;
+            /** @default  */
+            under: string;
+        };
+        /**
+         * Merge
+         * @description Pieces side by side become one, as the first of them is.
+         */
+        Merge: {
+            /** @enum {unknown} */
+            move: "merge";
+            units: string[];
+        };
+        /**
+         * Mirror
+         * @description A piece once more at its right, as seen in a mirror; or, `in_place`, itself turned over.
+         */
+        Mirror: {
+            /** @default false */
+            in_place: boolean;
+            /** @enum {unknown} */
+            move: "mirror";
+            unit: string;
         };
         /**
          * NewPassword
@@ -2426,6 +3219,15 @@ export interface components {
             on: "cleats";
             /** @default 20 */
             thick_mm: number;
+        };
+        /**
+         * OnPieces
+         * @description It rests on other pieces, named by their ids: on a box, a platform, a counter that stays, a top.
+         */
+        OnPieces: {
+            /** @enum {unknown} */
+            on: "pieces";
+            pieces: string[];
         };
         /**
          * OnShims
@@ -2659,6 +3461,8 @@ export interface components {
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
             depth_mm: number;
             /** @default [] */
+            existing: components["schemas"]["Existing"][];
+            /** @default [] */
             facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"])[];
             /**
              * @default gravity
@@ -2666,6 +3470,8 @@ export interface components {
              */
             frame: "body" | "gravity";
             height_mm: number;
+            /** @default [] */
+            heights: components["schemas"]["HeightStack"][];
             id: string;
             /**
              * @default open
@@ -2675,12 +3481,18 @@ export interface components {
             /** @default null */
             knee: components["schemas"]["Knee"] | null;
             name: string;
+            /** @default [] */
+            openings: components["schemas"]["WallOpening"][];
             /** @default null */
             overhead: components["schemas"]["Backing"] | null;
             /** @default null */
             right_is_back_of: string | null;
             /** @default [] */
+            rules: (components["schemas"]["At"] | components["schemas"]["LinedUp"] | components["schemas"]["Wide"] | components["schemas"]["Equal"] | components["schemas"]["AsWide"] | components["schemas"]["Centred"])[];
+            /** @default [] */
             set_ups: components["schemas"]["SetUp"][];
+            /** @default [] */
+            steps: components["schemas"]["WallStep"][];
             /**
              * @default [
              *       "floor",
@@ -2826,6 +3638,56 @@ export interface components {
             taken_by: string;
         };
         /**
+         * PullOut
+         * @description A board on slides, with what stands on it; `over_mm` is what its lid needs over it when it is out.
+         */
+        PullOut: {
+            /** @enum {unknown} */
+            fill: "pull-out";
+            /**
+             * @default {
+             *       "kind": "side",
+             *       "over_mm": 15,
+             *       "side_mm": 12.7,
+             *       "under_mm": 10
+             *     }
+             */
+            slides: components["schemas"]["Slides"];
+            /** @default 18 */
+            thick_mm: number;
+        };
+        /**
+         * Question
+         * @description One question: its words, what kind of answer it wants, the usual one, and its limits.
+         *
+         *         A length's usual value is in mm, and what is usual where people read inches; counts and choices are one.
+         */
+        Question: {
+            id: string;
+            /**
+             * @default length
+             * @enum {unknown}
+             */
+            kind: "choice" | "count" | "length";
+            /** @default 1 */
+            least: number;
+            /** @default 1 */
+            least_mm: number;
+            /** @default 12 */
+            most: number;
+            /** @default 20000 */
+            most_mm: number;
+            /** @default [] */
+            options: string[];
+            /** @default 1 */
+            usual: number;
+            /** @default 0 */
+            usual_in: number;
+            /** @default 0 */
+            usual_mm: number;
+            words: string;
+        };
+        /**
          * ReadingVerdict
          * @description Whether a reading agrees with the others: it stands `by_mm` ± `sd_mm` from what they say.
          *
@@ -2841,11 +3703,50 @@ export interface components {
             verdict: "agrees" | "take again";
         };
         /**
+         * Rect
+         * @description A rectangle seen from the front: its lower left corner and its size, mm.
+         */
+        Rect: {
+            high_mm: number;
+            wide_mm: number;
+            x_mm: number;
+            z_mm: number;
+        };
+        /**
+         * Release
+         * @description A rule is taken off; what it held stays where it is now.
+         */
+        Release: {
+            /** @enum {unknown} */
+            move: "release";
+            rule: string;
+        };
+        /**
          * Revision
          * @description The job's revision after a change.
          */
         Revision: {
             revision: number;
+        };
+        /**
+         * Rows
+         * @description Cells over each other, from the bottom, with a board between each two.
+         */
+        Rows: {
+            cells: components["schemas"]["Cell"][];
+            /** @enum {unknown} */
+            fill: "rows";
+        };
+        /**
+         * RuleSaid
+         * @description A rule as it is drawn and read: its sign, its words, and whether it holds, contradicts or repeats others.
+         */
+        RuleSaid: {
+            id: string;
+            sign: string;
+            /** @enum {unknown} */
+            stands: "contradicts" | "holds" | "names nothing" | "repeats";
+            words: string;
         };
         /**
          * Sag
@@ -2862,6 +3763,15 @@ export interface components {
             limit_mm: number;
             spacing_mm: number;
             supports: number;
+        };
+        /**
+         * Say
+         * @description A rule is said; those that hold the same edge or width give way.
+         */
+        Say: {
+            /** @enum {unknown} */
+            move: "say";
+            rule: components["schemas"]["At"] | components["schemas"]["LinedUp"] | components["schemas"]["Wide"] | components["schemas"]["Equal"] | components["schemas"]["AsWide"] | components["schemas"]["Centred"];
         };
         /**
          * Scan
@@ -2997,6 +3907,22 @@ export interface components {
             user: string | null;
         };
         /**
+         * SetOut
+         * @description What is set out of a place, as it is said: what the page of Set out edits, in the place's own words.
+         */
+        SetOut: {
+            /** @default [] */
+            existing: components["schemas"]["Existing"][];
+            /** @default [] */
+            heights: components["schemas"]["HeightStack"][];
+            /** @default [] */
+            openings: components["schemas"]["WallOpening"][];
+            /** @default [] */
+            rules: (components["schemas"]["At"] | components["schemas"]["LinedUp"] | components["schemas"]["Wide"] | components["schemas"]["Equal"] | components["schemas"]["AsWide"] | components["schemas"]["Centred"])[];
+            /** @default [] */
+            units: components["schemas"]["Unit"][];
+        };
+        /**
          * SetUp
          * @description A reference plane across one axis, at `at_mm` on it; None when its place is not known.
          */
@@ -3052,6 +3978,23 @@ export interface components {
             use: number;
             /** @enum {unknown} */
             wall: "back" | "ceiling" | "floor" | "left" | "right";
+        };
+        /**
+         * Shelved
+         * @description Shelves that share a cell's height equally: fixed, or adjustable on pins.
+         */
+        Shelved: {
+            /** @default 1 */
+            count: number;
+            /** @enum {unknown} */
+            fill: "shelves";
+            /**
+             * @default pins
+             * @enum {unknown}
+             */
+            held: "fixed" | "pins";
+            /** @default 18 */
+            thick_mm: number;
         };
         /**
          * Shim
@@ -3198,6 +4141,34 @@ export interface components {
             mm: number;
         };
         /**
+         * Sketched
+         * @description One thing in a starter's drawing: its kind, and where it is seen from the front.
+         */
+        Sketched: {
+            at: components["schemas"]["Rect"];
+            kind: string;
+        };
+        /**
+         * Slides
+         * @description What drawers run on: `side_mm` is taken at each side, `over_mm` and `under_mm` stay free over and under the box.
+         *
+         *         At the sides 12.7 mm (half an inch) each is what ball-bearing slides ask for; under the box some 5 mm each; wooden
+         *         runners want a millimetre or two. The maker's sheet counts.
+         */
+        Slides: {
+            /**
+             * @default side
+             * @enum {unknown}
+             */
+            kind: "side" | "under" | "wood";
+            /** @default 15 */
+            over_mm: number;
+            /** @default 12.7 */
+            side_mm: number;
+            /** @default 10 */
+            under_mm: number;
+        };
+        /**
          * Slope
          * @description Difference along the surface's own axis between two spots: positive where `end` has the larger coordinate.
          *
@@ -3239,6 +4210,16 @@ export interface components {
              */
             unit: "deg" | "mm" | "mm/m";
             value: number;
+        };
+        /**
+         * Snap
+         * @description What an edge may be brought to: where, mm, what that is, and the edge that a rule names; None for a mere line.
+         */
+        Snap: {
+            at_mm: number;
+            /** @default null */
+            edge: components["schemas"]["Edge"] | null;
+            name: string;
         };
         /**
          * Spacer
@@ -3310,6 +4291,17 @@ export interface components {
             under_line_mm: number | null;
         };
         /**
+         * SplitUp
+         * @description A piece becomes several of equal width side by side.
+         */
+        SplitUp: {
+            /** @enum {unknown} */
+            move: "split";
+            /** @default 2 */
+            parts: number;
+            unit: string;
+        };
+        /**
          * SquareCheck
          * @description A line drawn along a square, the square flipped over, and a second line drawn from the same foot.
          *
@@ -3355,6 +4347,20 @@ export interface components {
             name: string;
             /** @enum {unknown} */
             way: "stand up";
+        };
+        /**
+         * StarterTold
+         * @description A starter as it is offered: its name, what it is for, its questions, and what it is drawn from.
+         */
+        StarterTold: {
+            high_mm: number;
+            id: string;
+            name: string;
+            questions: components["schemas"]["Question"][];
+            sketch: components["schemas"]["Sketched"][];
+            walls: string[];
+            wide_mm: number;
+            words: string;
         };
         /**
          * Station
@@ -3561,6 +4567,26 @@ export interface components {
             way: "threshold";
         };
         /**
+         * Tick
+         * @description One edge on the long rod.
+         *
+         *         Attributes:
+         *             of: Whose: a unit, a thing, or `place`. edge: Which edge. at: Where, mm, with its uncertainty.
+         *             held: By a rule, or only drawn there. rules: The rules that it rests on. signs: The signs of those that name it.
+         */
+        Tick: {
+            at: components["schemas"]["Figure"];
+            /** @enum {unknown} */
+            edge: "left" | "right";
+            /** @enum {unknown} */
+            held: "drawn" | "rule" | "stays";
+            of: string;
+            /** @default [] */
+            rules: string[];
+            /** @default  */
+            signs: string;
+        };
+        /**
          * TileOut
          * @description One page of a template: its name and its drawing at full size.
          */
@@ -3643,6 +4669,39 @@ export interface components {
             working: string;
         };
         /**
+         * Trial
+         * @description What is set out on a page, and what is done to it; None only to see what it comes to.
+         */
+        Trial: {
+            /** @default null */
+            move: (components["schemas"]["Drag"] | components["schemas"]["TypeEdge"] | components["schemas"]["TypeWidth"] | components["schemas"]["Insert"] | components["schemas"]["SplitUp"] | components["schemas"]["Merge"] | components["schemas"]["Copy"] | components["schemas"]["Mirror"] | components["schemas"]["Delete"] | components["schemas"]["Say"] | components["schemas"]["Release"]) | null;
+            said: components["schemas"]["SetOut"];
+        };
+        /**
+         * Tried
+         * @description What is set out after a move, and what it comes to.
+         */
+        Tried: {
+            laid: components["schemas"]["LaidOut"];
+            said: components["schemas"]["SetOut"];
+        };
+        /**
+         * TrimSet
+         * @description Upright trim spaced evenly, one piece over each seam (mm from the left end).
+         */
+        TrimSet: {
+            /** @enum {unknown} */
+            body: "trim";
+            /** @default 450 */
+            most_apart_mm: number;
+            /** @default 60 */
+            piece_mm: number;
+            /** @default [] */
+            seams_mm: number[];
+            /** @default 12 */
+            thick_mm: number;
+        };
+        /**
          * Turn
          * @description A right-angled corner between two corridors of these clear widths, under a ceiling.
          */
@@ -3656,6 +4715,26 @@ export interface components {
             way: "turn";
         };
         /**
+         * TypeEdge
+         * @description A number is typed on an edge: it is kept there, whatever else follows.
+         */
+        TypeEdge: {
+            at_mm: number;
+            edge: components["schemas"]["Edge"];
+            /** @enum {unknown} */
+            move: "type";
+        };
+        /**
+         * TypeWidth
+         * @description A number is typed as a piece's width.
+         */
+        TypeWidth: {
+            /** @enum {unknown} */
+            move: "type width";
+            unit: string;
+            wide_mm: number;
+        };
+        /**
          * Unit
          * @description A cabinet, bench, shelf or top of a run.
          *
@@ -3665,6 +4744,8 @@ export interface components {
          *         is over the run's own (a wall unit, a shelf, a top), `out_mm` how far its back stands out of the back line.
          *         `meets` names the walls that it is cut or scribed to; a made unit's width follows from the place, a ready-made one's
          *         does not. `feet_in_mm` of its height can be screwed in or left off while it is moved.
+         *         `fastened_to` says what it is screwed to; where it is empty, what its kind usually is. `things` stand on it.
+         *         `mirror_of` names the unit that it is the mirror image of.
          */
         Unit: {
             /** @default null */
@@ -3673,7 +4754,11 @@ export interface components {
             angled: components["schemas"]["Angled"] | null;
             /** @default null */
             board: components["schemas"]["Board"] | null;
+            /** @default null */
+            body: (components["schemas"]["Framing"] | components["schemas"]["Boarding"] | components["schemas"]["TrimSet"] | components["schemas"]["HangingWall"]) | null;
             depth_mm: number;
+            /** @default [] */
+            fastened_to: ("back" | "ceiling" | "floor" | "left" | "neighbours" | "nothing" | "right" | "under it")[];
             /** @default 0 */
             feet_in_mm: number;
             /**
@@ -3696,14 +4781,20 @@ export interface components {
              * @enum {unknown}
              */
             holds: "a person sitting" | "a person standing" | "bedding" | "books" | "clothes" | "crockery" | "files" | "not said" | "nothing" | "tins" | "tools";
+            /** @default [] */
+            holes: components["schemas"]["Hole"][];
             id: string;
+            /** @default null */
+            insides: components["schemas"]["Insides"] | null;
             /**
              * @default base
              * @enum {unknown}
              */
-            kind: "base" | "base frame" | "bench" | "drawers" | "face frame" | "panel" | "platform" | "rack" | "shelf" | "shelves" | "tall" | "top" | "wall";
+            kind: "base" | "base frame" | "batten wall" | "bench" | "boarding" | "cushion" | "drawers" | "face frame" | "panel" | "peg wall" | "platform" | "rack" | "shelf" | "shelves" | "stored" | "tall" | "top" | "trim" | "wall";
             /** @default [] */
             meets: ("back" | "left" | "right")[];
+            /** @default null */
+            mirror_of: string | null;
             name: string;
             /** @default 0 */
             out_mm: number;
@@ -3724,9 +4815,11 @@ export interface components {
              *       "on": "shims"
              *     }
              */
-            standing: components["schemas"]["OnShims"] | components["schemas"]["ToeKickBox"] | components["schemas"]["BaseFrame"] | components["schemas"]["ScrewFeet"] | components["schemas"]["Legs"] | components["schemas"]["OnCleats"] | components["schemas"]["Hung"];
+            standing: components["schemas"]["OnShims"] | components["schemas"]["ToeKickBox"] | components["schemas"]["BaseFrame"] | components["schemas"]["ScrewFeet"] | components["schemas"]["Legs"] | components["schemas"]["OnCleats"] | components["schemas"]["Hung"] | components["schemas"]["OnPieces"];
             /** @default 40 */
             support_inset_mm: number;
+            /** @default [] */
+            things: components["schemas"]["Content"][];
             /** @default 60 */
             toe_recess_mm: number;
             /** @default 0 */
@@ -3735,11 +4828,67 @@ export interface components {
             x_mm: number;
         };
         /**
+         * WallOpening
+         * @description A door or window in the back: its clear opening, the sill's height, and what hangs before it.
+         *
+         *         `covering_mm` is how far a curtain, blind or shutter hangs out of the wall; `opens_in` says that its leaf swings
+         *         into the room.
+         */
+        WallOpening: {
+            /** @default 0 */
+            covering_mm: number;
+            height_mm: number;
+            id: string;
+            /**
+             * @default window
+             * @enum {unknown}
+             */
+            kind: "door" | "window";
+            name: string;
+            /** @default false */
+            opens_in: boolean;
+            /** @default 0 */
+            sill_mm: number;
+            width_mm: number;
+            x_mm: number;
+        };
+        /**
+         * WallStep
+         * @description A known edge: between two places of a surface's first axis it stands `by_mm` nearer to the room.
+         *
+         *         Below zero it stands back: a recess, a floor that drops. A chimney breast, a column, a reveal.
+         */
+        WallStep: {
+            by_mm: number;
+            from_mm: number;
+            id: string;
+            name: string;
+            /** @default 3 */
+            sigma_mm: number;
+            /**
+             * @default back
+             * @enum {unknown}
+             */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            to_mm: number;
+        };
+        /**
          * WayIn
          * @description What everything must pass on its way to the place.
          */
         WayIn: {
             way_in: (components["schemas"]["Doorway"] | components["schemas"]["Turn"] | components["schemas"]["Stair"] | components["schemas"]["StandUp"] | components["schemas"]["Threshold"])[];
+        };
+        /**
+         * Wide
+         * @description A unit is so wide, whatever else follows.
+         */
+        Wide: {
+            id: string;
+            /** @enum {unknown} */
+            rule: "wide";
+            unit: string;
+            wide_mm: number;
         };
     };
     responses: never;
@@ -4006,6 +5155,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Edit_About_"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    begin_place: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Begin"];
             };
         };
         responses: {
@@ -4671,6 +5855,110 @@ export interface operations {
             };
         };
     };
+    get_set_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LaidOut"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_set_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Edit_SetOut_"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    try_set_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Trial"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Tried"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     get_traits: {
         parameters: {
             query?: never;
@@ -5163,6 +6451,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Instrument"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    list_starters: {
+        parameters: {
+            query?: {
+                units?: "mm" | "in";
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StarterTold"][];
                 };
             };
             /** @description Refused */

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
-from collections import Counter
 from collections.abc import Mapping, Sequence
 
 import numpy as np
 
 from wobble.core.errors import DocumentError, SurveyError
 from wobble.core.facts import READING_KINDS, Fact
+from wobble.core.formats.faults import check_unique
+from wobble.core.formats.set_out import check_set_out
 from wobble.core.gauge.observe import square_defect
 from wobble.core.job import (
     SURFACE_AXES,
@@ -47,8 +48,8 @@ def check_job(job: Job) -> None:
     Raises:
         DocumentError: With the path of the first fault.
     """
-    _check_unique("$.instruments", [i.id for i in job.instruments], "instrument")
-    _check_unique("$.places", [b.id for b in job.places], "place")
+    check_unique("$.instruments", [i.id for i in job.instruments], "instrument")
+    check_unique("$.places", [b.id for b in job.places], "place")
     instruments = {i.id for i in job.instruments}
     for i, taper in enumerate(job.kit.tapers):
         if taper.thick_mm <= taper.thin_mm:
@@ -99,11 +100,11 @@ def _check_corners(job: Job) -> None:
 
 
 def _check_place(place: Place, instruments: set[str], path: str) -> None:
-    _check_unique(f"{path}.set_ups", [s.id for s in place.set_ups], "set-up")
-    _check_unique(f"{path}.units", [u.id for u in place.units], "unit")
-    _check_unique(f"{path}.surfaces", list(place.surfaces), "surface")
-    _check_unique(f"{path}.alternatives", [a.name for a in place.alternatives], "alternative")
-    _check_unique(f"{path}.facts", [f.id for f in place.facts], "fact")
+    check_unique(f"{path}.set_ups", [s.id for s in place.set_ups], "set-up")
+    check_unique(f"{path}.units", [u.id for u in place.units], "unit")
+    check_unique(f"{path}.surfaces", list(place.surfaces), "surface")
+    check_unique(f"{path}.alternatives", [a.name for a in place.alternatives], "alternative")
+    check_unique(f"{path}.facts", [f.id for f in place.facts], "fact")
     check_room(place, f"{path}.facts")
     for i, unit in enumerate(place.units):
         if isinstance(unit.standing, ScrewFeet) and unit.standing.least_mm >= unit.standing.most_mm:
@@ -112,6 +113,7 @@ def _check_place(place: Place, instruments: set[str], path: str) -> None:
                 mend="Give the least length first, and a larger one as the most.",
                 path=f"{path}.units[{i}].standing.most_mm",
             )
+    check_set_out(place, path)
     check_facts(place, place.facts, instruments, f"{path}.facts", {})
 
 
@@ -318,12 +320,3 @@ def _check_set_up(reading: Offset | Profile | Scan, across: dict[str, str], path
             mend=f"Use a {kind} across {axis}.",
             path=f"{path}.set_up",
         )
-
-
-def _check_unique(path: str, ids: list[str], what: str) -> None:
-    for id_, n in Counter(ids).items():
-        if n > 1:
-            last = len(ids) - 1 - ids[::-1].index(id_)
-            raise DocumentError(
-                f"There are {n} of {what} “{id_}”.", mend="Give each its own id.", path=f"{path}[{last}]"
-            )

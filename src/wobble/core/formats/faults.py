@@ -5,6 +5,7 @@ from __future__ import annotations
 import json
 import math
 import re
+from collections import Counter
 from collections.abc import Iterator
 from typing import Any
 
@@ -182,3 +183,17 @@ def _odd(value: Any, path: str) -> Iterator[tuple[str, float | str]]:
     elif isinstance(value, list):
         for i, inner in enumerate(value):
             yield from _odd(inner, f"{path}[{i}]")
+
+
+def check_unique(path: str, ids: list[str], what: str) -> None:
+    """Check that ids are there once each.
+
+    Raises:
+        DocumentError: With the path of the last of those that are there twice.
+    """
+    for id_, n in Counter(ids).items():
+        if n > 1:
+            last = len(ids) - 1 - ids[::-1].index(id_)
+            raise DocumentError(
+                f"There are {n} of {what} “{id_}”.", mend="Give each its own id.", path=f"{path}[{last}]"
+            )

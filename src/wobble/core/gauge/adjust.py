@@ -142,7 +142,7 @@ class Adjustment:
         return blocks[0] if len(blocks) == 1 else np.vstack(blocks)
 
     def _prior_mean(self, queries: Sequence[Query]) -> Floats:
-        return np.concatenate([np.full(len(spots), self.priors[surface].level_mm) for surface, spots in queries])
+        return np.concatenate([self.priors[surface].mean(spots) for surface, spots in queries])
 
     def mean(self, *queries: Query) -> Floats:
         """Return the expected surface values, mm, shape (n,)."""
@@ -325,7 +325,7 @@ def adjust(
         sparse = csr_array(seen.weights)
         half = sparse @ prior.covariance(seen.spots, seen.spots)
         covariance += sparse @ np.ascontiguousarray(half.T)
-        expected = expected + seen.weights.sum(axis=1) * prior.level_mm
+        expected = expected + seen.weights @ prior.mean(seen.spots)
     residual = np.asarray([o.value_mm for o in observations]) - expected
     return Adjustment(
         tuple(observations),

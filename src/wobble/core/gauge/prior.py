@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial.distance import cdist
 
-from wobble.core.job import Measured, SurfaceName, surface_extent
+from wobble.core.job import TOWARDS_INSTALLER, Measured, SurfaceName, surface_extent
 
 Floats = NDArray[np.float64]
 
@@ -56,6 +56,7 @@ class SurfacePrior:
 
     `corners` are where on its first axis it meets other walls; `half_height` is that of a curved wall, else None;
     `slope_sd` how steep it may be, mm per mm; `knee` the axis (0 or 1) and place where it turns into a slope.
+    `steps` are (from, to, by, standard deviation), mm, along its first axis: between the two it is so much further on.
     """
 
     surface: SurfaceName
@@ -66,15 +67,23 @@ class SurfacePrior:
     half_height: float | None = None
     slope_sd: float = 0.03
     knee: tuple[int, float] | None = None
+    steps: tuple[tuple[float, float, float, float], ...] = ()
+
+    def mean(self, spots: Floats) -> Floats:
+        """Return the expected surface values before anything is measured, mm, at spots of shape (n, 2)."""
+        out = np.full(len(spots), self.level_mm)
+        for low, high, by, _ in self.steps:
+            out[_on(spots, low, high)] += by
+        return out
 
     def trend(self, spots: Floats) -> Floats:
         """Return what the surface may do as a whole, each column in its prior standard deviation: shape (n, n_terms).
 
         Level and two slopes; build-up in every corner that it meets; for a curved wall its bend over the height; for
-        a ceiling with a knee the slope beyond it.
+        a ceiling with a knee the slope beyond it; for every step what its height may be out.
         """
         x, y = spots[:, 0], spots[:, 1]
-        n_terms = 3 + len(self.corners) + 3 * (self.half_height is not None) + (self.knee is not None)
+        n_terms = 3 + len(self.corners) + 3 * (self.half_height is not None) + (self.knee is not None) + len(self.steps)
         out = np.empty((len(spots), n_terms))
         out[:, 0] = LEVEL_SD_MM
         out[:, 1] = self.slope_sd * (x - self.centre[0])
@@ -92,6 +101,10 @@ class SurfacePrior:
         if self.knee is not None:
             axis, at = self.knee
             out[:, k] = STAIR_SLOPE_SD * np.maximum(spots[:, axis] - at, 0.0)
+            k += 1
+        for low, high, _, sd in self.steps:
+            out[:, k] = sd * _on(spots, low, high)
+            k += 1
         return out
 
     def covariance(self, first: Floats, second: Floats) -> Floats:
@@ -113,6 +126,10 @@ class SurfacePrior:
         """Return the variance of surface values, mm², at spots of shape (n, 2)."""
         a = self.amplitudes
         return np.asarray((self.trend(spots) ** 2).sum(axis=1) + a.smooth_mm**2 + a.rough_mm**2)
+
+
+def _on(spots: Floats, low: float, high: float) -> NDArray[np.bool_]:
+    return np.asarray((spots[:, 0] >= low) & (spots[:, 0] <= high))
 
 
 def matern52(distance_mm: Floats) -> Floats:
@@ -151,6 +168,11 @@ def surface_prior(place: Measured, surface: SurfaceName, amplitudes: Amplitudes 
         (high_v - low_v) / 2 if curved else None,
         _slope_sd(place, surface, curved=curved),
         (0 if place.knee.along == "x" else 1, place.knee.at_mm) if place.knee and surface == "ceiling" else None,
+        tuple(
+            (step.from_mm, step.to_mm, TOWARDS_INSTALLER[surface] * step.by_mm, step.sigma_mm)
+            for step in place.steps
+            if step.surface == surface
+        ),
     )
 
 

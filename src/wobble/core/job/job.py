@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 from msgspec import Meta
 
 from wobble.core.job.decided import Passage
+from wobble.core.job.insides import Construction
 from wobble.core.job.instrument import Instrument, ShimKit
 from wobble.core.job.place import Place
 from wobble.core.length import LengthUnit
@@ -24,5 +25,6 @@ class Job(Value, frozen=True, kw_only=True):
     units: LengthUnit = "mm"
     instruments: Annotated[tuple[Instrument, ...], Meta(max_length=100)] = ()
     kit: ShimKit = ShimKit()
+    constructions: Annotated[tuple[Construction, ...], Meta(max_length=20)] = ()
     places: Annotated[tuple[Place, ...], Meta(max_length=50)] = ()
     way_in: Annotated[tuple[Passage, ...], Meta(max_length=20)] = ()

@@ -13,6 +13,8 @@ from wobble.core.axes import SURFACE_AXES, Axis, Spot, SurfaceName
 from wobble.core.facts import READING_KINDS, Detection, Fact, Note, Obstacle, Reading, active
 from wobble.core.job.backing import Backing
 from wobble.core.job.decided import Alternative, BackLine, Closing, Datum, HighSpot
+from wobble.core.job.rules import HeightStack, Rule
+from wobble.core.job.things import Existing, WallOpening, WallStep
 from wobble.core.job.unit import Unit
 from wobble.core.value import Coordinate, Key, NotNegative, Positive, Title, Value
 
@@ -55,6 +57,7 @@ class Measured(Value, frozen=True, kw_only=True, dict=True):
     surfaces: Annotated[tuple[SurfaceName, ...], Meta(min_length=1, max_length=5)] = ("floor", "back")
     set_ups: Annotated[tuple[SetUp, ...], Meta(max_length=200)] = ()
     knee: Knee | None = None
+    steps: Annotated[tuple[WallStep, ...], Meta(max_length=20)] = ()
     right_is_back_of: Key | None = None
     facts: Annotated[tuple[Fact, ...], Meta(max_length=8000)] = ()
 
@@ -68,6 +71,10 @@ class Place(Measured, frozen=True, kw_only=True, dict=True):
     """One run of units against a back surface: what was found out of it (`facts`), and what is decided."""
 
     units: Annotated[tuple[Unit, ...], Meta(max_length=100)] = ()
+    rules: Annotated[tuple[Rule, ...], Meta(max_length=300)] = ()
+    heights: Annotated[tuple[HeightStack, ...], Meta(max_length=20)] = ()
+    existing: Annotated[tuple[Existing, ...], Meta(max_length=40)] = ()
+    openings: Annotated[tuple[WallOpening, ...], Meta(max_length=40)] = ()
     datum: Datum = HighSpot()
     back_line: BackLine = BackLine()
     closing: Closing = Closing()

@@ -6,6 +6,9 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from wobble.core.job.board import Board
+from wobble.core.job.framing import Body
+from wobble.core.job.insides import Content, Hole, Insides
 from wobble.core.value import Coordinate, Key, NotNegative, Positive, Title, Value
 
 UnitKind = Literal[
@@ -22,11 +25,31 @@ UnitKind = Literal[
     "base frame",
     "rack",
     "platform",
+    "boarding",
+    "trim",
+    "batten wall",
+    "peg wall",
+    "cushion",
+    "stored",
 ]
 FLAT: tuple[UnitKind, ...] = ("top", "shelf")
 """Kinds that lie flat between walls and are cut to them."""
-LOOSE: tuple[UnitKind, ...] = ("top", "shelf", "face frame")
-"""Kinds that stand in no run: what is cut to the walls by itself."""
+ON_WALLS: tuple[UnitKind, ...] = ("boarding", "trim", "batten wall", "peg wall")
+"""Kinds that lie against a wall, piece by piece, and go in as boards."""
+LAID: tuple[UnitKind, ...] = ("cushion", "stored")
+"""Kinds that are laid or put where something else carries them, last of all, and fastened to nothing."""
+LOOSE: tuple[UnitKind, ...] = ("top", "shelf", "face frame", *ON_WALLS, *LAID)
+"""Kinds that stand in no run: what is cut to the walls by itself, lies against one, or is put on something."""
+BODIES: dict[UnitKind, str] = {
+    "base frame": "framing",
+    "platform": "framing",
+    "rack": "framing",
+    "boarding": "boarding",
+    "trim": "trim",
+    "batten wall": "hanging wall",
+    "peg wall": "hanging wall",
+}
+"""Which kinds have a body of their own, and which."""
 TALL_FROM_MM = 1500.0
 """From this height on a unit is stood up like a tall one, whatever it is called."""
 
@@ -84,7 +107,14 @@ class Hung(Value, frozen=True, kw_only=True, tag_field="on", tag="hung"):
     thick_mm: Positive = 18.0
 
 
-Standing = OnShims | ToeKickBox | BaseFrame | ScrewFeet | Legs | OnCleats | Hung
+class OnPieces(Value, frozen=True, kw_only=True, tag_field="on", tag="pieces"):
+    """It rests on other pieces, named by their ids: on a box, a platform, a counter that stays, a top."""
+
+    pieces: Annotated[tuple[Key, ...], Meta(min_length=1, max_length=40)]
+
+
+Standing = OnShims | ToeKickBox | BaseFrame | ScrewFeet | Legs | OnCleats | Hung | OnPieces
+FastenedTo = Literal["back", "left", "right", "ceiling", "floor", "neighbours", "under it", "nothing"]
 
 
 Contents = Literal[
@@ -142,32 +172,6 @@ class Air(Value, frozen=True, kw_only=True):
     top_mm: NotNegative = 0.0
 
 
-MaterialName = Literal[
-    "particleboard", "mdf", "plywood", "pine", "douglas fir", "red oak", "ash", "beech", "maple", "walnut", "cherry"
-]
-
-
-class FrontEdge(Value, frozen=True, kw_only=True):
-    """A lipping under or over the front edge that stiffens: `thick_mm` along the depth, `high_mm` upright."""
-
-    thick_mm: Positive
-    high_mm: Positive
-
-
-class Board(Value, frozen=True, kw_only=True):
-    """What a flat part is made of, and what it must carry.
-
-    `moisture_range_percent` is how far its moisture content moves over a year; `load_kg_per_m` lies along its length,
-    evenly; `stock_mm` is the longest piece that can be bought or carried in.
-    """
-
-    material: MaterialName = "particleboard"
-    moisture_range_percent: Annotated[float, Meta(ge=0, le=20)] = 4.0
-    load_kg_per_m: NotNegative = 30.0
-    edge: FrontEdge | None = None
-    stock_mm: Positive = 4100.0
-
-
 class Unit(Value, frozen=True, kw_only=True):
     """A cabinet, bench, shelf or top of a run.
 
@@ -177,6 +181,8 @@ class Unit(Value, frozen=True, kw_only=True):
     is over the run's own (a wall unit, a shelf, a top), `out_mm` how far its back stands out of the back line.
     `meets` names the walls that it is cut or scribed to; a made unit's width follows from the place, a ready-made one's
     does not. `feet_in_mm` of its height can be screwed in or left off while it is moved.
+    `fastened_to` says what it is screwed to; where it is empty, what its kind usually is. `things` stand on it.
+    `mirror_of` names the unit that it is the mirror image of.
     """
 
     id: Key
@@ -202,6 +208,12 @@ class Unit(Value, frozen=True, kw_only=True):
     angled: Angled | None = None
     air: Air | None = None
     board: Board | None = None
+    insides: Insides | None = None
+    holes: Annotated[tuple[Hole, ...], Meta(max_length=40)] = ()
+    body: Body | None = None
+    fastened_to: Annotated[tuple[FastenedTo, ...], Meta(max_length=7)] = ()
+    things: Annotated[tuple[Content, ...], Meta(max_length=40)] = ()
+    mirror_of: Key | None = None
 
     @property
     def right_mm(self) -> float:
@@ -216,7 +228,8 @@ class Unit(Value, frozen=True, kw_only=True):
     @property
     def stands(self) -> bool:
         """Whether the floor carries it."""
-        return self.over_base_mm == 0 and not isinstance(self.standing, Hung | OnCleats)
+        hangs = isinstance(self.standing, Hung | OnCleats | OnPieces) or self.kind in (*ON_WALLS, *LAID)
+        return self.over_base_mm == 0 and not hangs
 
     @property
     def flat(self) -> bool:

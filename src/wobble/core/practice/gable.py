@@ -32,7 +32,8 @@ from wobble.core.job import (
     Unit,
     with_facts,
 )
-from wobble.core.job.unit import Board, Front, Hung
+from wobble.core.job.board import Board
+from wobble.core.job.unit import Front, Hung
 from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
 

@@ -29,7 +29,8 @@ from wobble.core.job import (
     Unit,
     with_facts,
 )
-from wobble.core.job.unit import Board, Front, Hung, Opens, ScrewFeet, UnitKind
+from wobble.core.job.board import Board
+from wobble.core.job.unit import Front, Hung, Opens, ScrewFeet, UnitKind
 from wobble.core.practice.gable import demo_kit
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface

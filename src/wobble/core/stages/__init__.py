@@ -1,6 +1,7 @@
 """All stages of a job, one after the other, and what is remembered between two decisions."""
 
 from wobble.core.stages.known import find_place, floor_contact_of, rests_on, survey_of, walls_of
+from wobble.core.stages.setting_out import Tried, set_out, solve_setout, try_setout, with_set_out
 from wobble.core.stages.solve import (
     PlaceFit,
     PlaceResult,
@@ -20,18 +21,23 @@ __all__ = [
     "PlaceFit",
     "PlaceResult",
     "Result",
+    "Tried",
     "compare",
     "find_place",
     "floor_contact_of",
     "forget",
     "rests_on",
+    "set_out",
     "solve",
     "solve_fit",
     "solve_furring",
     "solve_gauge",
     "solve_hold",
+    "solve_setout",
     "solve_traits",
     "survey_of",
+    "try_setout",
     "walls_of",
     "with_decisions",
+    "with_set_out",
 ]

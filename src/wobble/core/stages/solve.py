@@ -52,8 +52,10 @@ from wobble.core.job import (
 )
 from wobble.core.length import LengthUnit
 from wobble.core.part import Fastener, Part
+from wobble.core.setout.laid import LaidOut
 from wobble.core.stages.known import KEPT, MB, find_place, floor_contact_of, survey_of, walls_of
 from wobble.core.stages.remember import Remembered
+from wobble.core.stages.setting_out import set_out, solve_setout
 
 
 class PlaceFit(Value, frozen=True, kw_only=True):
@@ -96,6 +98,7 @@ class PlaceResult(Value, frozen=True, kw_only=True):
     """All stages of one place."""
 
     place: str
+    set_out: LaidOut
     gauge: Surveyed
     traits: tuple[Trait, ...]
     fit: PlaceFit
@@ -104,7 +107,7 @@ class PlaceResult(Value, frozen=True, kw_only=True):
     @property
     def findings(self) -> tuple[Finding, ...]:
         """What every stage tells, stops first."""
-        return in_order((*self.fit.findings, *self.hold.findings))
+        return in_order((*self.set_out.findings, *self.fit.findings, *self.hold.findings))
 
     @property
     def parts(self) -> tuple[Part, ...]:
@@ -135,6 +138,7 @@ def forget() -> None:
 
 def solve_gauge(job: Job, place_id: str) -> Surveyed:
     """Return what the readings say of a place."""
+    job = set_out(job)
     standing_on = floor_contact_of(job, place_id)
     place = find_place(job, place_id)
     return surveyed(survey_of(job, place_id), place, requested(standing_on) if standing_on else ())
@@ -147,6 +151,7 @@ def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:
 
 def solve_fit(job: Job, place_id: str) -> PlaceFit:
     """Return the plan of a place under its decisions."""
+    job = set_out(job)
     place = find_place(job, place_id)
     chosen = place.datum
     case = _remembered_case(job, place)
@@ -176,6 +181,7 @@ def solve_fit(job: Job, place_id: str) -> PlaceFit:
 
 def solve_hold(job: Job, place_id: str) -> PlaceHold:
     """Return what lies behind a place's surfaces and how its units are fastened to it."""
+    job = set_out(job)
     place = find_place(job, place_id)
     case = _remembered_case(job, place)
     found = replace(place, units=case.place.units)
@@ -254,6 +260,7 @@ MASONRY_FURRING_MM = 600.0
 
 def compare(job: Job, place_id: str) -> tuple[Outcome, ...]:
     """Return what a place's decisions come to, and each alternative that was kept, in the same few figures."""
+    job = set_out(job)
     place = find_place(job, place_id)
     sets = [("", job)]
     sets += [(a.name, with_decisions(job, place_id, a.datum, a.back_line, a.closing)) for a in place.alternatives]
@@ -305,6 +312,7 @@ def solve(job: Job) -> Result:
         places=tuple(
             PlaceResult(
                 place=b.id,
+                set_out=solve_setout(job, b.id),
                 gauge=solve_gauge(job, b.id),
                 traits=solve_traits(job, b.id),
                 fit=solve_fit(job, b.id),

@@ -12,10 +12,10 @@ from ninja import Router
 from wobble.core import job as core
 from wobble.core.errors import NotThere
 from wobble.core.fit.compare import Outcome
-from wobble.core.fit.divide import Divided, equal_openings, equal_trim, true_boards
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.formats.cutting import scribe_dxf, scribe_svg, scribe_words, tiles
 from wobble.core.length import LengthUnit
+from wobble.core.setout.divide import Divided, equal_openings, equal_trim, true_boards
 from wobble.core.stages import PlaceFit
 from wobble.site import edits, rows
 from wobble.site.answers import answered, computed

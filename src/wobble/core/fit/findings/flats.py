@@ -92,7 +92,7 @@ def racks(case: Case) -> Iterator[Finding]:
                 about=(unit.id,),
                 severity="mind",
                 title=f"{unit.name} hangs from a ceiling that is not measured",
-                text="Read the ceiling at its four corners: each hanger is then told by itself.",
+                text="Read the ceiling over its corners: each hanger is then told by itself.",
                 caution=OVERHEAD,
             )
             continue
@@ -103,7 +103,7 @@ def racks(case: Case) -> Iterator[Finding]:
             code="rack-into-ceiling" if low else "rack",
             about=(unit.id,),
             severity="stop" if low else "fine",
-            title=f"{unit.name} {'stands into the ceiling' if low else 'hangs level by four hangers'}",
+            title=f"{unit.name} {'stands into the ceiling' if low else f'hangs level by {len(mine)} hangers'}",
             text=f"Lower it by {say(case, -short.long.value_mm)}."
             if low
             else f"From {say(case, short.long.value_mm)} ({short.corner}) to {say(case, long.long.value_mm)} "

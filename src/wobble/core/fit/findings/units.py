@@ -9,7 +9,7 @@ from wobble.core.finding import Finding
 from wobble.core.fit.findings.case import Case, say, unit_name
 from wobble.core.fit.findings.sides import TOUCH_MM
 from wobble.core.fit.run.tiers import tiers
-from wobble.core.job import Unit
+from wobble.core.job import LAID, ON_WALLS, Unit
 
 REVEAL_MM = 5.0
 REVEAL_MOST_MM = 60.0
@@ -60,7 +60,7 @@ def usual_heights(case: Case) -> Iterator[Finding]:
 
 def overlaps(case: Case) -> Iterator[Finding]:
     """Units that would stand in each other."""
-    units = case.place.units
+    units = [u for u in case.place.units if u.kind not in (*ON_WALLS, *LAID)]
     for i, one in enumerate(units):
         for other in units[i + 1 :]:
             deep = _overlap(one, other)

@@ -28,12 +28,18 @@ def hangs_from_ceiling(unit: Unit) -> bool:
     return unit.kind == "rack" and isinstance(unit.standing, Hung)
 
 
+def back_on_wall(unit: Unit) -> bool:
+    """Return whether a rack's back rail is screwed to the wall, so that it hangs in front only."""
+    return hangs_from_ceiling(unit) and "back" in unit.fastened_to
+
+
 def places(unit: Unit, stand: Stand) -> tuple[tuple[str, tuple[float, float]], ...]:
-    """Return the name and the (x, y) of each of a rack's four hangers."""
+    """Return the name and the (x, y) of each of a rack's hangers: at all four corners, or in front only."""
     back = stand.back_at(unit)
     inset = min(unit.support_inset_mm, unit.width_mm / 2, unit.depth_mm / 2)
-    rows = (("back", back + inset), ("front", back + unit.depth_mm - inset))
+    rows: tuple[tuple[str, float], ...] = (("back", back + inset), ("front", back + unit.depth_mm - inset))
     sides = (("left", unit.x_mm + inset), ("right", unit.right_mm - inset))
+    rows = rows[1:] if back_on_wall(unit) else rows
     return tuple((f"{row} {side}", (x, y)) for row, y in rows for side, x in sides)
 
 

@@ -17,7 +17,7 @@ from wobble.core.gauge.adjust import Estimate, Line, draws
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.shares import Share, shares
 from wobble.core.gauge.survey import TIED_SD_MM, Survey, SurveyInput
-from wobble.core.job import BackLine, SurfaceName, Unit
+from wobble.core.job import LAID, ON_WALLS, BackLine, SurfaceName, Unit
 
 N_DRAWS = 400
 SEED = 20_260
@@ -141,7 +141,7 @@ def contact(survey: Survey, units: tuple[Unit, ...], back_line: BackLine, wall: 
         units,
         back_line,
         standing,
-        tuple(f for unit in units if not unit.flat for f in fixings(unit)),
+        tuple(f for unit in units if not unit.flat and unit.kind not in LAID for f in fixings(unit)),
         high,
         there,
         shares(survey, "floor", at) if len(at) else (),
@@ -164,7 +164,7 @@ def _from_mark(under: Floats) -> HighPoint:
 
 def _hung(survey: Survey, run: tuple[Unit, ...], base_mm: float, turn: float) -> HighPoint | None:
     """Return the proudest wall behind what hangs over a run that stands; None where nothing does."""
-    units = [u for u in run if not u.stands and not u.flat]
+    units = [u for u in run if not u.stands and not u.flat and u.kind not in (*ON_WALLS, *LAID)]
     if not units or len(carried(run)) == len(run):
         return None
     return high_point(survey, "back", np.vstack([back_area(u, base_mm) for u in units]), turn)[0]

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from wobble.core.job import Place, Unit
-from wobble.core.job.unit import LOOSE, Hung, OnCleats
+from wobble.core.job.unit import LOOSE, Hung, OnCleats, OnPieces
 
 TierName = Literal["standing", "stacked", "hung"]
 RESTS_MM = 3.0
@@ -65,7 +65,12 @@ def on_floor(unit: Unit) -> bool:
 
 
 def carriers(units: tuple[Unit, ...], unit: Unit) -> tuple[Unit, ...]:
-    """Return the units on whose tops a unit rests; none where it stands on the floor, hangs, or lies on cleats."""
+    """Return the units on whose tops a unit rests; none where it stands on the floor, hangs, or lies on cleats.
+
+    What is said counts; where nothing is said, what it touches from above.
+    """
+    if isinstance(unit.standing, OnPieces):
+        return tuple(u for u in units if u.id in unit.standing.pieces and u.id != unit.id)
     if isinstance(unit.standing, Hung | OnCleats) and not unit.flat:
         return ()
     return () if isinstance(unit.standing, OnCleats) else right_under(units, unit)

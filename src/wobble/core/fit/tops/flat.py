@@ -14,13 +14,13 @@ from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import RESTS_MM
 from wobble.core.fit.scribe.line import Edge, Scribe, scribe
 from wobble.core.fit.surfaces.walls import Walls
-from wobble.core.fit.tops.boards import Sag, movement, sag
 from wobble.core.fit.tops.tilt import Tilt, tilt
 from wobble.core.gauge.adjust import Query
 from wobble.core.gauge.shares import heaviest
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Place, Unit, Value
-from wobble.core.job.unit import Board, OnCleats
+from wobble.core.job.unit import OnCleats
+from wobble.core.setout.boards import Sag, movement, sag, seams
 
 LEAST_CLEAT_MM = 50.0
 LEAST_MM = 10.0
@@ -126,7 +126,7 @@ def _part(survey: Survey, place: Place, walls: Walls, unit: Unit, stand: Stand) 
         right_deg=_angle(corners[0], corners[1], corners[2]),
         diagonals=(math.dist(corners[0], corners[2]), math.dist(corners[1], corners[3])),
         blank_mm=(long_mm, unit.depth_mm),
-        seams_at=_seams(board, long_mm),
+        seams_at=seams(board, long_mm),
         moves=moves,
         gap_mm=float(math.ceil(moves.value_mm + 2 * moves.sd_mm)) if moves else 0.0,
         span_mm=span,
@@ -256,14 +256,6 @@ def _blanked(part: FlatPart, survey: Survey, walls: Walls, unit: Unit, stand: St
     blank = (float(math.ceil(sum(halves))), float(math.ceil(deep)))
     carried = [replace(s, blank_mm=0.0, there_mm=s.blank_mm - min(p.left_mm for p in s.line)) for s in cuts.values()]
     return replace(part, blank_mm=blank), carried
-
-
-def _seams(board: Board | None, long_mm: float) -> tuple[float, ...]:
-    """Return where equal pieces meet, so that none is longer than the stock."""
-    if board is None or long_mm <= board.stock_mm:
-        return ()
-    n = math.ceil(long_mm / board.stock_mm)
-    return tuple(long_mm * k / n for k in range(1, n))
 
 
 def _cleats(

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from wobble.core.fit.overhead.hangers import back_on_wall
 from wobble.core.hold.loads import loads, rests, tips
 from wobble.core.hold.rests.battens import BATTEN_ROWS_MM, BATTEN_UNDER_MM, SplitBatten
 from wobble.core.hold.rests.ledgers import GroundRail, Ledger
@@ -16,7 +17,7 @@ from wobble.core.hold.screws import (
     fewest,
 )
 from wobble.core.job import Unit, Value
-from wobble.core.job.unit import LOOSE, Hung
+from wobble.core.job.unit import LOOSE, ON_WALLS, Hung
 from wobble.core.part import Fastener
 
 STRAP_UNDER_MM = 40.0
@@ -83,6 +84,12 @@ class Required:
 
 def fastened(unit: Unit) -> bool:
     """Return whether a unit is fastened to the wall: not what lies flat, is a frame, or hangs from the ceiling."""
+    if "nothing" in unit.fastened_to:
+        return False
+    if unit.kind in ON_WALLS:
+        return bool(fixing_heights(unit))
+    if back_on_wall(unit):
+        return bool(fixing_heights(unit))
     if unit.kind in LOOSE or unit.kind in ("rack", "base frame", "platform"):
         return False
     return bool(fixing_heights(unit)) or tips(unit)

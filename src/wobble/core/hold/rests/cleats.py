@@ -12,7 +12,6 @@ from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import GRAVITY, person_kg, row_kg_per_m
 from wobble.core.facts import Behind
 from wobble.core.fit.run.stand import Stand
-from wobble.core.fit.tops.boards import MATERIALS
 from wobble.core.fit.tops.flat import FlatPart
 from wobble.core.hold.rests.ledgers import under_line
 from wobble.core.hold.screws import (
@@ -26,6 +25,7 @@ from wobble.core.hold.services import kept_from
 from wobble.core.job import Unit, Value
 from wobble.core.job.unit import OnCleats
 from wobble.core.part import Fastener
+from wobble.core.setout.boards import MATERIALS
 
 CLEAT_SHARES: dict[str, float] = {"back": 0.6, "left": 0.35, "right": 0.35}
 """What each cleat of a shelf on three walls is planned for; together more than all, as no shelf lies evenly."""

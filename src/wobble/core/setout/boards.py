@@ -15,7 +15,7 @@ from dataclasses import dataclass
 from wobble.core.contents import GRAVITY
 from wobble.core.figure import Figure, Step
 from wobble.core.job import Value
-from wobble.core.job.unit import Board, MaterialName
+from wobble.core.job.board import Board, MaterialName
 
 SAG_SHARE = 1 / 300
 """What the eye takes for straight: a three-hundredth of the span, once it has crept."""
@@ -126,3 +126,11 @@ def movement(board: Board, across_mm: float) -> Figure | None:
     moves = across_mm * coefficient * board.moisture_range_percent
     step = Step(label=f"Its width × {coefficient:g} × {board.moisture_range_percent:g} % of moisture", value_mm=moves)
     return Figure(value_mm=moves, sd_mm=moves * MODULUS_SPREAD, working=(step,))
+
+
+def seams(board: Board | None, long_mm: float) -> tuple[float, ...]:
+    """Return where equal pieces meet, so that none is longer than the stock."""
+    if board is None or long_mm <= board.stock_mm:
+        return ()
+    n = math.ceil(long_mm / board.stock_mm)
+    return tuple(long_mm * k / n for k in range(1, n))

@@ -1,0 +1,68 @@
+"""What is there and stays: things as they stand, openings in walls, walls that step."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from wobble.core.axes import SurfaceName
+from wobble.core.value import Coordinate, Key, NotNegative, Positive, Title, Value
+
+
+class Existing(Value, frozen=True, kw_only=True):
+    """Something that stands and stays, measured as it stands: its left edge, underside, and how far out its back is.
+
+    `clear_mm` is what it needs around it: levers, lids and doors of its own.
+    """
+
+    id: Key
+    name: Title
+    x_mm: Coordinate
+    width_mm: Positive
+    height_mm: Positive
+    depth_mm: Positive
+    up_mm: NotNegative = 0.0
+    out_mm: NotNegative = 0.0
+    clear_mm: NotNegative = 0.0
+
+    @property
+    def right_mm(self) -> float:
+        """Its right edge, mm along."""
+        return self.x_mm + self.width_mm
+
+
+class WallOpening(Value, frozen=True, kw_only=True):
+    """A door or window in the back: its clear opening, the sill's height, and what hangs before it.
+
+    `covering_mm` is how far a curtain, blind or shutter hangs out of the wall; `opens_in` says that its leaf swings
+    into the room.
+    """
+
+    id: Key
+    name: Title
+    kind: Literal["window", "door"] = "window"
+    x_mm: Coordinate
+    width_mm: Positive
+    height_mm: Positive
+    sill_mm: NotNegative = 0.0
+    covering_mm: NotNegative = 0.0
+    opens_in: bool = False
+
+    @property
+    def right_mm(self) -> float:
+        """Its right edge, mm along."""
+        return self.x_mm + self.width_mm
+
+
+class WallStep(Value, frozen=True, kw_only=True):
+    """A known edge: between two places of a surface's first axis it stands `by_mm` nearer to the room.
+
+    Below zero it stands back: a recess, a floor that drops. A chimney breast, a column, a reveal.
+    """
+
+    id: Key
+    name: Title
+    surface: SurfaceName = "back"
+    from_mm: Coordinate
+    to_mm: Coordinate
+    by_mm: Coordinate
+    sigma_mm: NotNegative = 3.0

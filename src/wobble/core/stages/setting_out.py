@@ -1,0 +1,106 @@
+"""Set out for one place: what its rules and stacks come to beside the walls as they are known."""
+
+from __future__ import annotations
+
+import numpy as np
+from msgspec.structs import replace
+
+from wobble.core.confidence import SURE_TO_BITE
+from wobble.core.fit.surfaces.walls import Drawn, with_obstacles
+from wobble.core.gauge.prior import Floats
+from wobble.core.hold.structure.lines import structure
+from wobble.core.job import Backing, Detection, Job, Place, Unit, Value
+from wobble.core.setout.laid import LaidOut, SetOut, laid_out
+from wobble.core.setout.long_rod import Walls, wall_name, walls_met
+from wobble.core.setout.moves import Move, moved
+from wobble.core.setout.sheet import Sheet, sheet
+from wobble.core.stages.known import find_place, walls_of
+
+UNMEASURED_SD_MM = 10.0
+"""How far a wall that nobody measured is taken to stand from where the place is said to end."""
+
+
+def is_set_out(place: Place) -> bool:
+    """Return whether a place says more than where each unit stands: rules, stacks, pieces on pieces."""
+    return bool(place.rules or place.heights) or any(u.standing.__struct_config__.tag == "pieces" for u in place.units)
+
+
+def sheet_of(job: Job, place_id: str) -> Sheet:
+    """Return a place set out, with its walls as they are known."""
+    place = find_place(job, place_id)
+    return sheet(job, place, _walls_met(job, place))
+
+
+def solve_setout(job: Job, place_id: str) -> LaidOut:
+    """Return the answer of Set out for a place."""
+    place = find_place(job, place_id)
+    backing = place.backing or Backing()
+    known = structure(_on_back(place), place.width_mm, backing.stud_mm, backing.kind)
+    lines = tuple(line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE_TO_BITE)
+    return laid_out(sheet_of(job, place_id), lines)
+
+
+def _on_back(place: Place) -> tuple[Detection, ...]:
+    return tuple(d for d in place.detections if d.surface == "back")
+
+
+class Tried(Value, frozen=True, kw_only=True):
+    """What is set out after a move, and what it comes to."""
+
+    said: SetOut
+    laid: LaidOut
+
+
+def try_setout(job: Job, place_id: str, said: SetOut, move: Move | None) -> Tried:
+    """Return what is set out after a move on it, and what it comes to; nothing of the job is changed.
+
+    Raises:
+        MoveError: The move cannot be made.
+    """
+    if move is not None:
+        said = moved(sheet_of(with_set_out(job, place_id, said), place_id), said, move)
+    return Tried(said=said, laid=solve_setout(with_set_out(job, place_id, said), place_id))
+
+
+def set_out(job: Job) -> Job:
+    """Return a job with every unit where and as large as what is set out has it; the same job where nothing follows."""
+    if not any(is_set_out(p) for p in job.places):
+        return job
+    return replace(job, places=tuple(sheet_of(job, p.id).place if is_set_out(p) else p for p in job.places))
+
+
+def with_set_out(job: Job, place_id: str, said: SetOut) -> Job:
+    """Return a job with something else set out in one place: to try it, or to keep it."""
+    own = {name: getattr(said, name) for name in SetOut.__struct_fields__}
+    return replace(job, places=tuple(replace(p, **own) if p.id == place_id else p for p in job.places))
+
+
+def _walls_met(job: Job, place: Place) -> Walls:
+    """Return the side walls as each unit that follows them meets them: at their proudest over all that it fills."""
+    met = walls_met(place)
+    if not met:
+        return Walls((), np.zeros(0), np.zeros((0, 0)), ())
+    known = with_obstacles(place, walls_of(job, place.id))
+    by_id = {u.id: u for u in place.units}
+    drawn = [known.left if side == "left" else known.right for side, _ in met]
+    at = [
+        None if wall is None else _proudest(wall, by_id[unit], 1.0 if side == "left" else -1.0)
+        for wall, (side, unit) in zip(drawn, met, strict=True)
+    ]
+    said = [0.0 if side == "left" else place.width_mm for side, _ in met]
+    mean = np.array([place if draws is None else draws.mean() for draws, place in zip(at, said, strict=True)])
+    n = next((len(draws) for draws in at if draws is not None), 2)
+    apart = np.stack([np.zeros(n) if draws is None else draws - draws.mean() for draws in at])
+    covariance = apart @ apart.T / max(n - 1, 1)
+    for i, (one, draws) in enumerate(zip(met, at, strict=True)):
+        for j, other in enumerate(met):
+            if draws is None and other[0] == one[0]:  # one wall, which is not measured for any of them
+                covariance[i, j] = UNMEASURED_SD_MM**2
+    return Walls(tuple(wall_name(*pair) for pair in met), mean, covariance, tuple(d is not None for d in at))
+
+
+def _proudest(drawn: Drawn, unit: Unit, sign: float) -> Floats:
+    beside = drawn.within(unit.over_base_mm, unit.over_base_mm + unit.height_mm)
+    rows = drawn.rows(unit.out_mm, unit.out_mm + unit.depth_mm)
+    into = sign * beside.sampled[:, rows]
+    return np.asarray(sign * into.reshape(len(into), -1).max(axis=1))
