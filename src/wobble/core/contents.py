@@ -61,6 +61,8 @@ def contents_of(unit: Unit) -> Contents:
 
 def contents_words(unit: Unit) -> str:
     """Return what a unit holds in words, with the word that it is assumed where nobody said."""
+    if unit.holds == "not said" and named_kg(unit):
+        return "what is named"
     return f"{contents_of(unit)}{', as nobody said' if unit.holds == 'not said' else ''}"
 
 
@@ -74,12 +76,17 @@ def _in(cell: Cell) -> tuple[Content, ...]:
     return (*cell.holds, *(thing for part in parts for thing in _in(part)))
 
 
+def named_kg(unit: Unit) -> float:
+    """Return what the things weigh that are said to stand in or on a unit, kg."""
+    return sum(thing.weight_kg * thing.count for thing in things_in(unit))
+
+
 def full_kg(unit: Unit) -> float:
     """Return what a unit holds when full, kg, without a person: things that are named, or what fills it usually.
 
     Where some things are named, and nobody says what else it holds, there is nothing else in it.
     """
-    named = sum(thing.weight_kg * thing.count for thing in things_in(unit))
+    named = named_kg(unit)
     if named and unit.holds == "not said":
         return named
     return max(named, _usual_kg(unit))

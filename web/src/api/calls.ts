@@ -5,6 +5,7 @@ import type {
   About,
   Alternative,
   AskFurring,
+  Begin,
   AskGrid,
   BackLine,
   PlaceHold,
@@ -24,19 +25,25 @@ import type {
   JobLine,
   Kept,
   Laid,
+  LaidOut,
+  LengthUnit,
   Link,
   MadeOf,
+  Move,
   Outcome,
   Passage,
   Surveyed,
   Fact,
   Revision,
   Session,
+  SetOut,
   ShimKit,
+  StarterTold,
   StoredJob,
   Template,
   ThinnedScan,
   Trait,
+  Tried,
 } from './types';
 
 async function session(
@@ -189,6 +196,26 @@ export const calls = {
         params: { path: { job_id: job, place_id: place, scribe_id: scribe } },
       }),
     ),
+  setOut: (job: string, place: string): Promise<LaidOut> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/setout', placePath(job, place))),
+  trySetOut: (job: string, place: string, said: SetOut, move: Move | null): Promise<Tried> =>
+    value(
+      client.POST('/api/jobs/{job_id}/places/{place_id}/setout', {
+        ...placePath(job, place),
+        body: { said, move } as never,
+      }),
+    ),
+  putSetOut: (job: string, place: string, edit: Edit<SetOut>): Promise<StoredJob> =>
+    asJob(
+      client.PUT('/api/jobs/{job_id}/places/{place_id}/setout', {
+        ...placePath(job, place),
+        body: edit as never,
+      }),
+    ),
+  starters: (units: LengthUnit): Promise<StarterTold[]> =>
+    value(client.GET('/api/starters', { params: { query: { units } } })),
+  begin: (job: string, asked: Begin): Promise<StoredJob> =>
+    asJob(client.POST('/api/jobs/{job_id}/begin', { ...jobPath(job), body: asked })),
   divide: (asked: Divide): Promise<Divided> => value(client.POST('/api/jobs/divide', { body: asked })),
 
   hold: (job: string, place: string): Promise<PlaceHold> =>

@@ -17,7 +17,8 @@
   const stages = $derived(
     place && job
       ? [
-          { key: 'place', name: 'Place', to: `/jobs/${job.id}/${place.id}/place`, n: place.units.length },
+          { key: 'place', name: 'Place', to: `/jobs/${job.id}/${place.id}/place`, n: 0 },
+          { key: 'setout', name: 'Set out', to: `/jobs/${job.id}/${place.id}/setout`, n: place.units.length },
           { key: 'gauge', name: 'Gauge', to: `/jobs/${job.id}/${place.id}/gauge`, n: place.readings.length },
           { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${place.id}/fit`, n: 0 },
           { key: 'hold', name: 'Hold', to: `/jobs/${job.id}/${place.id}/hold`, n: 0 },

@@ -7,11 +7,11 @@ from collections.abc import Callable, Iterator
 from typing import TYPE_CHECKING
 
 from wobble.core.codes import HoldCode
-from wobble.core.contents import contents_words
+from wobble.core.contents import contents_words, named_kg
 from wobble.core.finding import Finding, Severity, in_order
 from wobble.core.hold.fastened.required import Held
 from wobble.core.hold.loads import tips
-from wobble.core.job import Job, Place, Unit
+from wobble.core.job import ON_WALLS, Job, Place, Unit
 from wobble.core.length import format_length
 
 if TYPE_CHECKING:
@@ -87,7 +87,8 @@ def _verdict(held: Held, unit: Unit) -> tuple[HoldCode, Severity]:
 
 def contents_assumed(told: Told) -> Iterator[Finding]:
     """What units are taken to hold of which nobody said: said once, as it decides every load."""
-    unsaid = [told.unit(h.unit) for h in told.hold.held if told.unit(h.unit).holds == "not said"]
+    held = [told.unit(h.unit) for h in told.hold.held]
+    unsaid = [u for u in held if u.holds == "not said" and u.kind not in ON_WALLS and not named_kg(u)]
     if unsaid:
         each = ", ".join(f"{u.name}: {contents_words(u).split(',')[0]}" for u in unsaid[:4])
         more = f" and {len(unsaid) - 4} more" if len(unsaid) > 4 else ""

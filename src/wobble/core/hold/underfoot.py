@@ -59,8 +59,13 @@ class FloorFixed(Value, frozen=True, kw_only=True):
 def floor_fixed(context: Context, joists: Joists, stand: Stand) -> list[tuple[FloorFixed, tuple[Fastener, ...]]]:
     """Return how each unit is fixed to the floor that has to be: what may slide, and what is thrown about."""
     driving = context.backing.driving_g
-    wanted = [u for u in context.place.units if u.stands and (driving > 0 or u.kind in SLIDES)]
+    wanted = [u for u in context.place.units if u.stands and (driving > 0 or (u.kind in SLIDES and to_floor(u)))]
     return [_fixed(context, joists, stand, u, driving) for u in wanted]
+
+
+def to_floor(unit: Unit) -> bool:
+    """Return whether a unit is to be screwed to the floor: not where it is said to be fastened to something else."""
+    return not unit.fastened_to or "floor" in unit.fastened_to
 
 
 def _fixed(

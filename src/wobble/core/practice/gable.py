@@ -12,16 +12,26 @@ from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import Station, stations
 from wobble.core.job import (
     Backing,
+    Cell,
+    Columns,
     Detection,
+    Door,
     Doorway,
+    Drawers,
+    Edge,
+    HeightStack,
     HighSpot,
+    Insides,
     Instrument,
     Job,
+    LinedUp,
+    Member,
     Obstacle,
     Offset,
     Place,
     Reading,
     SetUp,
+    Shelved,
     ShimKit,
     ShimPiece,
     Slope,
@@ -36,6 +46,7 @@ from wobble.core.job.board import Board
 from wobble.core.job.unit import Front, Hung
 from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
+from wobble.core.practice.said import shelved, touching
 
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 3240.0, 640.0, 2280.0
 TRUE_SECOND_LINE_MM = 1043.6
@@ -130,6 +141,8 @@ def _place() -> Place:
                 weight_kg=24.0,
                 holds="tools",
                 front=Front(opens="drawers" if id_ == "A" else "pair of doors"),
+                insides=Insides(cell=Cell(fill=Drawers(count=4))) if id_ == "A" else shelved(1),
+                board=Board(material="plywood"),
             )
         )
         x += width
@@ -144,6 +157,22 @@ def _place() -> Place:
         height_mm=HEIGHT_MM,
         set_ups=(MORNING, AFTERNOON, PLUMB, MIDDLE),
         units=tuple(units),
+        rules=(
+            *touching(units[:4]),
+            LinedUp(id="r5", edge=Edge(of="E", edge="left"), to=Edge(of="A", edge="left")),
+            LinedUp(id="r6", edge=Edge(of="F", edge="right"), to=Edge(of="D", edge="right")),
+        ),
+        heights=(
+            HeightStack(
+                id="bench",
+                units=("A", "B", "C", "D"),
+                tops=("T",),
+                members=(Member(name="box", high_mm=728.0), Member(name="board", high_mm=40.0)),
+                finished_mm=768.0,
+                gives="box",
+                beside="a worktop",
+            ),
+        ),
         facts=(
             *_studs(),
             Obstacle(
@@ -213,6 +242,13 @@ def _above(id_: str, name: str, x_mm: float) -> Unit:
         holds="tools" if id_ == "E" else "tins",
         standing=Hung(),
         front=Front(opens="pair of doors"),
+        board=Board(material="plywood"),
+        insides=Insides(
+            cell=Cell(
+                fill=Columns(cells=(Cell(fill=Shelved(count=1)), Cell(fill=Shelved(count=1)))),
+                door=Door(hangs="pair", hinge="cup"),
+            )
+        ),
     )
 
 

@@ -14,10 +14,14 @@ from wobble.core.facts import READING_KINDS, FoundBy
 from wobble.core.gauge.stations import stations
 from wobble.core.job import (
     Backing,
+    Cell,
     Detection,
+    Door,
     Doorway,
+    Drawers,
     Gap,
     HighSpot,
+    Insides,
     Instrument,
     Job,
     Obstacle,
@@ -25,6 +29,8 @@ from wobble.core.job import (
     Profile,
     Reading,
     SetUp,
+    Shelved,
+    Slides,
     StandUp,
     Unit,
     with_facts,
@@ -34,6 +40,7 @@ from wobble.core.job.unit import Front, Hung, Opens, ScrewFeet, UnitKind
 from wobble.core.practice.gable import demo_kit
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
+from wobble.core.practice.said import touching
 from wobble.core.practice.survey import numbered
 
 WIDTH_MM, DEPTH_MM, HEIGHT_MM = 2420.0, 650.0, 1900.0
@@ -50,6 +57,11 @@ KINDS: tuple[tuple[str, str, UnitKind, float, float, float, tuple[float, ...], O
     ("B", "Drawers", "drawers", 860.0, 600.0, 860.0, (820.0,), "drawers", 34.0),
     ("C", "Locker", "tall", 1460.0, 900.0, 1700.0, (820.0, 1600.0), "door hinged right", 48.0),
 )
+INSIDE: dict[str, Cell] = {
+    "A": Cell(door=Door(hangs="pair", hinge="piano")),
+    "B": Cell(fill=Drawers(count=4, slides=Slides(kind="wood", side_mm=1.5))),
+    "C": Cell(fill=Shelved(count=3, held="fixed"), door=Door(hangs="right", hinge="piano")),
+}
 BEGUN = datetime(2026, 4, 11, 10, 20, tzinfo=UTC)
 
 FLOOR = TrueSurface(
@@ -102,6 +114,7 @@ def _place() -> Place:
             fixing_heights_mm=heights,
             standing=FEET,
             front=Front(opens=opens, handle_mm=20.0),
+            insides=Insides(cell=INSIDE[name]),
             weight_kg=weight,
             holds="nothing" if kind == "tall" else "crockery",
         )
@@ -135,6 +148,7 @@ def _place() -> Place:
         surfaces=("floor", "back"),
         set_ups=(STRING, STICK),
         units=tuple(units),
+        rules=touching(units[:-1]),
         facts=(
             *_ribs(),
             *_bearers(),

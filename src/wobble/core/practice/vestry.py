@@ -13,16 +13,24 @@ from msgspec.structs import replace
 from wobble.core.facts import READING_KINDS
 from wobble.core.job import (
     Backing,
+    Board,
+    Cell,
     Closing,
+    Columns,
     Corner,
+    Door,
     Doorway,
+    Drawers,
     HighSpot,
+    Insides,
     Instrument,
     Job,
     Offset,
     Place,
     Reading,
+    Rows,
     SetUp,
+    Shelved,
     Span,
     SurfaceName,
     Threshold,
@@ -109,8 +117,20 @@ def _place() -> Place:
         fixing_heights_mm=(300.0, 1900.0),
         weight_kg=96.0,
         holds="clothes",
+        board=Board(material="plywood"),
         standing=ToeKickBox(height_mm=100.0),
         front=Front(opens="pair of doors", handle_mm=28.0),
+        insides=Insides(
+            cell=Cell(
+                fill=Rows(
+                    cells=(
+                        Cell(size_mm=420.0, fill=Drawers(count=2)),
+                        Cell(fill=Columns(cells=(Cell(), Cell(fill=Shelved(count=2))))),
+                    )
+                ),
+                door=Door(hangs="pair", hinge="cup"),
+            )
+        ),
     )
     return Place(
         id="alcove",

@@ -18,8 +18,10 @@ from wobble.core.job import (
     Construction,
     Content,
     Drawers,
+    Front,
     Job,
     Legs,
+    Opens,
     PullOut,
     Rows,
     ScrewFeet,
@@ -307,3 +309,32 @@ def _leaves(door: Door, rect: Rect, built: Construction) -> tuple[DoorLeaf, ...]
         DoorLeaf(at=Rect(x_mm=x, z_mm=z, wide_mm=half, high_mm=high), hangs="left"),
         DoorLeaf(at=Rect(x_mm=x + half + door.gap_mm, z_mm=z, wide_mm=half, high_mm=high), hangs="right"),
     )
+
+
+def front_of(unit: Unit) -> Front:
+    """Return what moves at a carcass's front, as its cells say: for what stands beside it and before it.
+
+    Doors count before drawers, as they swing; openings lie side by side as its columns do.
+    """
+    if unit.insides is None:
+        return unit.front
+    root = unit.insides.cell
+    cells = tuple(_all(root))
+    hangs = [c.door.hangs for c in cells if c.door is not None]
+    columns = len(root.fill.cells) if isinstance(root.fill, Columns) else 1
+    opens: Opens = "nothing"
+    if "pair" in hangs or {"left", "right"} <= set(hangs):
+        opens = "pair of doors"
+    elif "left" in hangs:
+        opens = "door hinged left"
+    elif "right" in hangs:
+        opens = "door hinged right"
+    elif any(isinstance(c.fill, Drawers | PullOut) for c in cells):
+        opens = "drawers"
+    return replace(unit.front, opens=opens, openings=columns)
+
+
+def _all(cell: Cell) -> Iterator[Cell]:
+    yield cell
+    for part in cell.fill.cells if isinstance(cell.fill, Columns | Rows) else ():
+        yield from _all(part)

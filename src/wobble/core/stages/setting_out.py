@@ -9,7 +9,7 @@ from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.fit.surfaces.walls import Drawn, with_obstacles
 from wobble.core.gauge.prior import Floats
 from wobble.core.hold.structure.lines import structure
-from wobble.core.job import Backing, Detection, Job, Place, Unit, Value
+from wobble.core.job import Backing, Detection, Job, OnPieces, Place, Unit, Value
 from wobble.core.setout.laid import LaidOut, SetOut, laid_out
 from wobble.core.setout.long_rod import Walls, wall_name, walls_met
 from wobble.core.setout.moves import Move, moved
@@ -21,8 +21,10 @@ UNMEASURED_SD_MM = 10.0
 
 
 def is_set_out(place: Place) -> bool:
-    """Return whether a place says more than where each unit stands: rules, stacks, pieces on pieces."""
-    return bool(place.rules or place.heights) or any(u.standing.__struct_config__.tag == "pieces" for u in place.units)
+    """Return whether a place says more than where each unit stands: rules, stacks, insides, pieces on pieces."""
+    if place.rules or place.heights:
+        return True
+    return any(u.insides is not None or isinstance(u.standing, OnPieces) for u in place.units)
 
 
 def sheet_of(job: Job, place_id: str) -> Sheet:

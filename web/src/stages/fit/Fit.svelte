@@ -245,7 +245,7 @@
       {/if}
       <Answers {findings} {lit} onpick={pickFinding} />
       {#if !place.units.length}
-        <Button size="small" href="{pages}/place">Say what stands here</Button>
+        <Button size="small" href="{pages}/setout">Set out what stands here</Button>
       {:else if findings.some((f) => f.code === 'no-floor')}
         <Button size="small" href="{pages}/gauge">Measure the floor</Button>
       {/if}

@@ -49,6 +49,7 @@
               </p>
               <div class="go">
                 <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/place">Place</Button>
+                <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/setout">Set out</Button>
                 <Button
                   size="small"
                   kind={place.readings?.length ? 'ghost' : 'primary'}
@@ -65,7 +66,7 @@
         </ul>
       {:else}
         <p class="empty">
-          A place is one run of units against a wall. Say how long it is and what will stand there, then
+          A place is one run of units against a wall. Say what you are building there and how long it is; then
           measure it.
         </p>
       {/if}

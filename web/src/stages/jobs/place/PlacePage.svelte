@@ -12,10 +12,11 @@
   import { keys } from '../../../state/keys.svelte';
   import { notices } from '../../../state/notices.svelte';
   import { session } from '../../../state/session.svelte';
+  import { newKey } from '../../setout/begin/key';
   import { waiting } from '../../../state/waiting.svelte';
   import Obstacles from './Obstacles.svelte';
+  import Steps from './Steps.svelte';
   import PlaceFields from './PlaceFields.svelte';
-  import UnitTable from './UnitTable.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
   const id = $derived(params['job'] ?? '');
@@ -49,18 +50,6 @@
   });
 
   const set = (part: Partial<Place>) => (draft = { ...draft, ...part });
-  function newKey(name: string): string {
-    const plain =
-      name
-        .toLowerCase()
-        .replace(/[^a-z0-9]+/g, '-')
-        .replace(/^-|-$/g, '') || 'place';
-    const taken = new Set(open.stored?.job.places?.map((b) => b.id));
-    let n = 1;
-    while (taken.has(n === 1 ? plain : `${plain}-${n}`)) n += 1;
-    return n === 1 ? plain : `${plain}-${n}`;
-  }
-
   /** What was seen is never written over: a change is a fact of its own, and what is gone is set aside. */
   async function keepObstacles(key: string, seen: readonly Obstacle[], now: readonly Obstacle[]) {
     const before = new Map(seen.map((o) => [o.id, o]));
@@ -81,7 +70,7 @@
   }
 
   async function save(then: 'stay' | 'gauge') {
-    const place = { ...draft, id: key || newKey(draft.name) };
+    const place = { ...draft, id: key || newKey(draft.name, open.stored?.job.places ?? []) };
     const seen = saved?.obstacles ?? [];
     if (!(await open.putPlace(saved, place))) {
       // another device may have taken the name: the next try is made with what there is now
@@ -106,7 +95,7 @@
       <h2>The place</h2>
       <PlaceFields place={draft} {others} onchange={set} />
     </section>
-    <UnitTable place={draft} onchange={(units) => set({ units })} />
+    <Steps steps={draft.steps ?? []} surfaces={draft.surfaces ?? []} onchange={(steps) => set({ steps })} />
     <Obstacles
       obstacles={draft.obstacles}
       surfaces={draft.surfaces}
@@ -119,6 +108,7 @@
       >
         {key ? 'Keep changes' : 'Keep, then measure'}
       </Button>
+      {#if key}<Button kind="tertiary" href="/jobs/{id}/{key}/setout">Set out what stands here</Button>{/if}
       {#if dirty && saved}<Button kind="ghost" on:click={() => saved && (draft = saved)}>Undo changes</Button
         >{/if}
     </div>

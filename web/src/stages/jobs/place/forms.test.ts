@@ -2,14 +2,11 @@
 import { unmount } from 'svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { OPTIONS } from '../../../api/fields';
-import type { Obstacle, Place, Unit } from '../../../api/types';
-import { button, choose, fill, labelled, options, page, press, shown } from '../../../testing';
+import type { Obstacle, Place } from '../../../api/types';
+import { choose, fill, labelled, options, page, press, shown } from '../../../testing';
 import Obstacles from './Obstacles.svelte';
 import PlaceFields from './PlaceFields.svelte';
-import UnitTable from './UnitTable.svelte';
 
-const unit = (id: string, part: Partial<Unit> = {}) =>
-  ({ id, name: id, kind: 'base', x_mm: 0, width_mm: 600, depth_mm: 560, height_mm: 720, ...part }) as Unit;
 const place = (part: Partial<Place> = {}) =>
   ({
     id: 'north',
@@ -92,47 +89,6 @@ describe('what a place is', () => {
       ['floor', 'back', 'ceiling'],
       ['floor', 'back', 'left'],
     ]);
-  });
-});
-
-describe('what stands there', () => {
-  const told = vi.fn<(units: Unit[]) => void>();
-  const put = (units: Unit[]) => {
-    told.mockClear();
-    made = shown(UnitTable, { place: place({ units }), onchange: told });
-  };
-
-  it('begins empty and says what to do', () => {
-    put([]);
-    expect(page()).toContain('No units yet');
-    press('Add a unit');
-    expect(told.mock.calls[0]![0]).toEqual([unit('A')]);
-  });
-
-  it('goes on beside the last one and is like it, under a letter that is free', () => {
-    put([unit('A'), unit('C', { x_mm: 600, width_mm: 450, depth_mm: 330 })]);
-    press('Add a unit');
-    const [, , third] = told.mock.calls[0]![0];
-    expect(third).toMatchObject({ id: 'B', name: 'B', x_mm: 1050, width_mm: 450, depth_mm: 330 });
-  });
-
-  it('changes one unit and leaves the others as they are', () => {
-    const [a, b] = [unit('A'), unit('B', { x_mm: 600 })];
-    put([a, b]);
-    fill('Width of B', '580');
-    expect(told.mock.calls[0]![0]).toEqual([a, { ...b, width_mm: 580 }]);
-    fill('Screw heights of A', '130; 650');
-    expect(told.mock.calls[1]![0][0]).toMatchObject({ fixing_heights_mm: [130, 650] });
-    press('Remove A');
-    expect(told.mock.calls[2]![0]).toEqual([b]);
-  });
-
-  it('says more of one unit at a time', () => {
-    put([unit('A'), unit('B')]);
-    press('More about A');
-    expect(button('Less about A').getAttribute('aria-expanded')).toBe('true');
-    press('More about B');
-    expect(() => button('Less about A')).toThrow();
   });
 });
 

@@ -1,13 +1,15 @@
 <!-- All that can be said of one unit beside its size: what it is, how it stands, opens, and meets the walls. -->
 <script lang="ts">
-  import { OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../api/fields';
-  import type { Standing, Unit } from '../../../api/types';
-  import { Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
-  import LengthField from '../../../entry/LengthField.svelte';
-  import LengthsField from '../../../entry/LengthsField.svelte';
+  import { OPTIONS, STANDING as STANDING_DEFAULTS } from '../../api/fields';
+  import type { Standing, Unit } from '../../api/types';
+  import { Checkbox, Select, SelectItem, TextInput } from '../../carbon';
+  import LengthField from '../../entry/LengthField.svelte';
+  import LengthsField from '../../entry/LengthsField.svelte';
 
   interface Props {
     unit: Unit;
+    /** What may carry it: other pieces, and what stays. */
+    others: readonly { id: string; name: string }[];
     onchange: (part: Partial<Unit>) => void;
   }
   let p: Props = $props();
@@ -25,6 +27,12 @@
     ['base frame', 'base frame'],
     ['rack', 'overhead rack'],
     ['platform', 'platform over something'],
+    ['boarding', 'boards over a wall'],
+    ['trim', 'trim'],
+    ['batten wall', 'wall of battens'],
+    ['peg wall', 'wall of pegs'],
+    ['cushion', 'cushion'],
+    ['stored', 'thing stored'],
   ];
   const STANDING: [string, Standing][] = [
     ['on shims', STANDING_DEFAULTS.shims],
@@ -43,7 +51,26 @@
     ledger: 'on a ledger',
     'split batten': 'over a batten',
   };
+  const BODIES: Record<string, string> = {
+    'base frame': 'framing',
+    platform: 'framing',
+    rack: 'framing',
+    boarding: 'boarding',
+    trim: 'trim',
+    'batten wall': 'hanging wall',
+    'peg wall': 'hanging wall',
+  };
   const WALLS = ['left', 'right', 'back'] as const;
+  const FASTENED: Record<(typeof OPTIONS.fastenedTo)[number], string> = {
+    back: 'the back',
+    left: 'the left wall',
+    right: 'the right wall',
+    ceiling: 'the ceiling',
+    floor: 'the floor',
+    neighbours: 'its neighbours',
+    'under it': 'what is under it',
+    nothing: 'nothing at all',
+  };
   const PARTS: Record<string, string> = {
     height_mm: 'Its height',
     pitch_mm: 'Rise of one turn',
@@ -63,6 +90,17 @@
     ) as [string, number][],
   );
   const flat = $derived(u.kind === 'top' || u.kind === 'shelf');
+  function stand(on: string) {
+    const first = p.others[0];
+    if (on === 'pieces') {
+      if (first) p.onchange({ standing: { on: 'pieces', pieces: [first.id] } as unknown as Standing });
+    } else p.onchange({ standing: STANDING.find(([, s]) => s.on === on)![1] });
+  }
+  function rest(id: string, on: boolean) {
+    if (standing.on !== 'pieces') return;
+    const pieces = on ? [...standing.pieces, id] : standing.pieces.filter((k) => k !== id);
+    if (pieces.length) p.onchange({ standing: { on: 'pieces', pieces } as unknown as Standing });
+  }
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
   const number = (e: Event) =>
     Math.max(0, Number((e.target as HTMLInputElement).value.replace(',', '.')) || 0);
@@ -85,6 +123,7 @@
         fixing_heights_mm: [],
         toe_recess_mm: 0,
       });
+    if (u.body && !(kind in BODIES && BODIES[kind] === u.body.body)) Object.assign(part, { body: null });
     if (kind === 'wall' || kind === 'rack') Object.assign(part, { standing: { on: 'hung' } });
     p.onchange(part);
   }
@@ -99,14 +138,22 @@
   >
     {#each KINDS as [value, text] (value)}<SelectItem {value} {text} />{/each}
   </Select>
-  <Select
-    labelText="It stands"
-    size="sm"
-    selected={standing.on}
-    on:change={(e: Event) => p.onchange({ standing: STANDING.find(([, s]) => s.on === chosen(e))![1] })}
-  >
+  <Select labelText="It stands" size="sm" selected={standing.on} on:change={(e: Event) => stand(chosen(e))}>
     {#each STANDING as [text, s] (s.on)}<SelectItem value={s.on} {text} />{/each}
+    {#if p.others.length}<SelectItem value="pieces" text="on other pieces" />{/if}
   </Select>
+  {#if standing.on === 'pieces'}
+    <fieldset>
+      <legend>It rests on</legend>
+      {#each p.others as o (o.id)}
+        <Checkbox
+          labelText={o.name}
+          checked={standing.pieces.includes(o.id)}
+          on:check={(e: CustomEvent<boolean>) => rest(o.id, e.detail)}
+        />
+      {/each}
+    </fieldset>
+  {/if}
   {#each parts as [key, mm] (key)}
     <LengthField
       label={PARTS[key]!}
@@ -283,6 +330,21 @@
     />
   {/each}
 </div>
+<fieldset>
+  <legend>Fastened to {(u.fastened_to ?? []).length ? '' : '(as is usual for its kind)'}</legend>
+  {#each OPTIONS.fastenedTo as to (to)}
+    <Checkbox
+      labelText={FASTENED[to]}
+      checked={(u.fastened_to ?? []).includes(to)}
+      on:check={(e: CustomEvent<boolean>) =>
+        p.onchange({
+          fastened_to: OPTIONS.fastenedTo.filter((k) =>
+            k === to ? e.detail : (u.fastened_to ?? []).includes(k),
+          ),
+        })}
+    />
+  {/each}
+</fieldset>
 <div class="ticks">
   <Checkbox
     labelText="Made to measure: its width follows from the place"
@@ -306,6 +368,22 @@
     gap: 0.75rem;
     align-items: end;
     padding: 0.5rem 0;
+  }
+  fieldset {
+    border: 0;
+    padding: 0;
+    margin: 0.5rem 0;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 1rem;
+    grid-column: 1 / -1;
+  }
+  legend {
+    font-size: 0.75rem;
+    color: var(--w-ink-soft);
+  }
+  fieldset :global(.bx--form-item) {
+    flex: none;
   }
   .ticks {
     display: flex;

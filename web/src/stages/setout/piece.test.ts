@@ -1,9 +1,9 @@
 import { flushSync, unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { OPTIONS } from '../../../api/fields';
-import type { Unit } from '../../../api/types';
-import { shown } from '../../../testing';
-import UnitMore from './UnitMore.svelte';
+import { OPTIONS } from '../../api/fields';
+import type { Unit } from '../../api/types';
+import { shown } from '../../testing';
+import PieceMore from './PieceMore.svelte';
 
 const BASE = {
   id: 'A',
@@ -18,7 +18,7 @@ describe('what can be said of a unit', () => {
   const told = vi.fn<(part: Partial<Unit>) => void>();
   let form: Record<string, unknown>;
   const put = (more: Partial<Unit> = {}) => {
-    form = shown(UnitMore, { unit: { ...BASE, ...more }, onchange: told });
+    form = shown(PieceMore, { unit: { ...BASE, ...more }, others: [], onchange: told });
   };
   const labelled = <T extends HTMLElement>(text: string) => {
     const label = [...document.querySelectorAll('label')].find((l) => l.textContent?.trim().startsWith(text));
@@ -65,7 +65,7 @@ describe('what can be said of a unit', () => {
   it('gives what it stands on its usual sizes, and asks for them', () => {
     put();
     choose('It stands', 'feet');
-    const standing = told.mock.calls[0]?.[0].standing as NonNullable<Unit['standing']>;
+    const standing = told.mock.calls[0]?.[0].standing;
     expect(standing).toMatchObject({ on: 'feet', least_mm: 80, most_mm: 120 });
     void unmount(form);
     put({ standing });

@@ -1,0 +1,208 @@
+<!-- The upright rod with its stack of slabs: covering, base, box, board, cushion; the one that gives is drawn springy. -->
+<script lang="ts">
+  import type { LaidOut, LaidStack, LengthUnit, SetOut } from '../../api/types';
+  import { spread } from '../../drawing/rods';
+  import type { Box } from '../../drawing/layout';
+  import { showLength } from '../../entry/length';
+
+  interface Props {
+    box: Box;
+    z: (mm: number) => number;
+    said: SetOut;
+    laid: LaidOut;
+    stack: LaidStack | null;
+    /** Room for slabs at the left, px; 0 on a phone. */
+    slabs: number;
+    unit: LengthUnit;
+    top_mm: number;
+    ontype: (member: string | null, mm: number, x: number, y: number) => void;
+  }
+  let p: Props = $props();
+  const round = (mm: number) => showLength(mm, p.unit, Math.abs(mm - Math.round(mm)) < 0.05 ? 0 : 1);
+
+  /** Heights of undersides and tops, of sills and of what stays, each once. */
+  const ticks = $derived.by(() => {
+    const all: { at: number; what: string; stays: boolean }[] = [{ at: 0, what: 'The floor', stays: true }];
+    for (const { unit } of p.laid.units) {
+      const low = unit.over_base_mm ?? 0;
+      if (low > 0) all.push({ at: low, what: `Underside of ${unit.name}`, stays: false });
+      all.push({ at: low + unit.height_mm, what: `Top of ${unit.name}`, stays: false });
+    }
+    for (const e of p.said.existing ?? [])
+      all.push({ at: (e.up_mm ?? 0) + e.height_mm, what: `Top of ${e.name}`, stays: true });
+    for (const o of p.said.openings ?? [])
+      if (o.sill_mm) all.push({ at: o.sill_mm, what: `Sill of ${o.name}`, stays: true });
+    const beside = (p.said.heights ?? []).find((s) => s.id === p.stack?.id);
+    if (beside?.beside_mm) all.push({ at: beside.beside_mm, what: beside.beside ?? 'a table', stays: true });
+    return all
+      .filter((t) => t.at <= p.top_mm + 1)
+      .toSorted((a, b) => a.at - b.at)
+      .filter((t, i, every) => i === 0 || t.at - every[i - 1]!.at >= 0.5);
+  });
+  const places = $derived(
+    spread(
+      ticks.map((t) => p.z(t.at)),
+      13,
+      p.box.y + 4,
+      p.box.y + p.box.h + 8,
+    ),
+  );
+  const left = $derived(p.box.x - 48 - p.slabs);
+  const springs = (y0: number, y1: number, at: number) => {
+    const n = Math.max(3, Math.round(Math.abs(y1 - y0) / 11));
+    return Array.from({ length: n + 1 }, (_, i) => {
+      const y = y0 + ((y1 - y0) * i) / n;
+      return `${i ? 'L' : 'M'}${i === 0 || i === n ? at : at + (i % 2 ? 9 : -9)},${y}`;
+    }).join('');
+  };
+  const slabLabels = $derived(
+    p.stack
+      ? spread(
+          p.stack.layers.map((l) => (p.z(l.low_mm) + p.z(l.high_mm)) / 2),
+          26,
+          p.box.y + 26,
+          p.box.y + p.box.h,
+        )
+      : [],
+  );
+</script>
+
+<g class="rod">
+  <rect class="wood" x={p.box.x} y={p.box.y} width={p.box.w} height={p.box.h} rx="2" />
+  <path class="grain" d="M{p.box.x + p.box.w * 0.4},{p.box.y + 3}v{p.box.h - 6}" />
+  {#each ticks as tick, i (tick.at)}
+    <g class="tick" class:stays={tick.stays}>
+      <title>{tick.what}</title>
+      <path d="M{p.box.x - 2},{p.z(tick.at)}h{p.box.w + 5}" />
+      <path class="lead" d="M{p.box.x - 2},{p.z(tick.at)}L{p.box.x - 7},{places[i]}h-2" />
+      <text class="figure" x={p.box.x - 11} y={places[i]! + 4} text-anchor="end">{round(tick.at)}</text>
+    </g>
+  {/each}
+  {#if p.stack && p.slabs > 60}
+    {@const high = p.stack.layers.at(-1)?.high_mm ?? 0}
+    <g
+      class="finished"
+      role="button"
+      tabindex="0"
+      aria-label="Finished height, {round(p.stack.finished_mm)}"
+      onclick={() => p.ontype(null, p.stack!.finished_mm, left + 40, p.z(high) - 12)}
+      onkeydown={(e) =>
+        e.key === 'Enter' &&
+        (e.preventDefault(),
+        e.stopPropagation(),
+        p.ontype(null, p.stack!.finished_mm, left + 40, p.z(high) - 12))}
+    >
+      <rect class="touch" x={left - 4} y={p.z(high) - 36} width={p.slabs} height="20" />
+      <text x={left} y={p.z(high) - 22}
+        >finished <tspan class="figure">{round(p.stack.finished_mm)}</tspan></text
+      >
+    </g>
+    {#each p.stack.layers as layer, i (layer.name)}
+      {@const y1 = p.z(layer.high_mm)}
+      {@const y0 = p.z(layer.low_mm)}
+      <g
+        class="slab {layer.name}"
+        class:gives={layer.gives}
+        role="button"
+        tabindex="0"
+        aria-label="{layer.name}, {round(layer.high_mm - layer.low_mm)}{layer.gives ? ', gives' : ''}"
+        onclick={() => p.ontype(layer.name, layer.high_mm - layer.low_mm, left + 70, slabLabels[i]!)}
+        onkeydown={(e) =>
+          e.key === 'Enter' &&
+          (e.preventDefault(),
+          e.stopPropagation(),
+          p.ontype(layer.name, layer.high_mm - layer.low_mm, left + 70, slabLabels[i]!))}
+      >
+        <rect x={left} y={Math.min(y0, y1)} width="34" height={Math.max(1.5, Math.abs(y0 - y1))} />
+        {#if layer.gives}<path class="spring" d={springs(y0, y1, left + 17)} />{/if}
+        <path class="lead" d="M{left + 34},{(y0 + y1) / 2}L{left + 40},{slabLabels[i]! - 4}" />
+        <text x={left + 42} y={slabLabels[i]! - 2}>{layer.name}</text>
+        <text class="figure mm" x={left + 42} y={slabLabels[i]! + 10}
+          >{round(layer.high_mm - layer.low_mm)}{layer.gives ? ' gives' : ''}</text
+        >
+      </g>
+    {/each}
+  {/if}
+</g>
+
+<style>
+  .wood {
+    fill: var(--w-wood);
+    stroke: var(--w-wood-edge);
+  }
+  .grain {
+    stroke: var(--w-wood-edge);
+    stroke-opacity: 0.35;
+    fill: none;
+  }
+  .tick path {
+    stroke: var(--w-chalk);
+    stroke-width: 1.6;
+    fill: none;
+  }
+  .tick.stays path {
+    stroke: var(--w-ink);
+  }
+  .lead {
+    stroke-width: 0.8 !important;
+    stroke-opacity: 0.6;
+    stroke: var(--w-ink-soft);
+    fill: none;
+  }
+  text {
+    font-size: 11.5px;
+    fill: var(--w-ink);
+  }
+  .tick text {
+    fill: var(--w-chalk);
+    font-weight: 600;
+  }
+  .tick.stays text {
+    fill: var(--w-ink-soft);
+    font-weight: 400;
+  }
+  .touch {
+    fill: transparent;
+  }
+  .slab,
+  .finished {
+    cursor: text;
+  }
+  .slab rect {
+    fill: var(--w-unit);
+    stroke: var(--w-ink);
+  }
+  .slab.base rect,
+  .slab.covering rect {
+    fill: var(--w-earth);
+  }
+  .slab.board rect,
+  .slab.facing rect {
+    fill: var(--w-brass-fill);
+  }
+  .slab.cushion rect {
+    fill: var(--w-slate-fill);
+    fill-opacity: 0.5;
+  }
+  .slab.gives rect {
+    stroke: var(--w-chalk);
+    stroke-width: 1.8;
+  }
+  .spring {
+    stroke: var(--w-chalk);
+    stroke-width: 1.6;
+    fill: none;
+  }
+  .slab .mm {
+    fill: var(--w-ink-soft);
+  }
+  .slab.gives .mm,
+  .finished .figure {
+    fill: var(--w-chalk);
+    font-weight: 650;
+  }
+  .slab:focus-visible,
+  .finished:focus-visible {
+    outline: 2px solid var(--w-chalk);
+  }
+</style>

@@ -1,0 +1,152 @@
+<!-- What is there and stays, and doors and windows: measured as they stand, with the room that each needs. -->
+<script lang="ts">
+  import type { Existing, SetOut, WallOpening } from '../../api/types';
+  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../carbon';
+  import LengthField from '../../entry/LengthField.svelte';
+
+  interface Props {
+    said: SetOut;
+    onchange: (part: Partial<SetOut>) => void;
+  }
+  let p: Props = $props();
+  const existing = $derived(p.said.existing ?? []);
+  const openings = $derived(p.said.openings ?? []);
+  const setE = (i: number, part: Partial<Existing>) =>
+    p.onchange({ existing: existing.map((e, k) => (k === i ? { ...e, ...part } : e)) });
+  const setO = (i: number, part: Partial<WallOpening>) =>
+    p.onchange({ openings: openings.map((o, k) => (k === i ? { ...o, ...part } : o)) });
+  const free = (stem: string) => {
+    const taken = new Set([...existing, ...openings, ...(p.said.units ?? [])].map((t) => t.id));
+    let n = 1;
+    while (taken.has(`${stem}-${n}`)) n += 1;
+    return `${stem}-${n}`;
+  };
+  const addE = () =>
+    p.onchange({
+      existing: [
+        ...existing,
+        {
+          id: free('stays'),
+          name: 'Lever frame',
+          x_mm: 600,
+          width_mm: 600,
+          height_mm: 400,
+          depth_mm: 400,
+          clear_mm: 40,
+        } as Existing,
+      ],
+    });
+  const addO = () =>
+    p.onchange({
+      openings: [
+        ...openings,
+        {
+          id: free('window'),
+          name: 'Window',
+          kind: 'window',
+          x_mm: 600,
+          width_mm: 900,
+          height_mm: 1100,
+          sill_mm: 900,
+        } as WallOpening,
+      ],
+    });
+  const E = [
+    ['x_mm', 'From the left'],
+    ['width_mm', 'Wide'],
+    ['height_mm', 'High'],
+    ['depth_mm', 'Deep'],
+    ['up_mm', 'Up from the floor'],
+    ['out_mm', 'Out of the wall'],
+    ['clear_mm', 'Needs around it'],
+  ] as const;
+  const O = [
+    ['x_mm', 'From the left'],
+    ['width_mm', 'Wide'],
+    ['height_mm', 'High'],
+    ['sill_mm', 'Sill up'],
+    ['covering_mm', 'Covering hangs out'],
+  ] as const;
+  const least = (key: string) => (key === 'width_mm' || key === 'height_mm' || key === 'depth_mm' ? 1 : 0);
+  const name = (e: FocusEvent) => (e.target as HTMLInputElement).value.trim();
+</script>
+
+{#each existing as e, i (e.id)}
+  <div class="thing">
+    <TextInput
+      labelText="What stays"
+      size="sm"
+      value={e.name}
+      on:blur={(ev: FocusEvent) => name(ev) && name(ev) !== e.name && setE(i, { name: name(ev) })}
+    />
+    {#each E as [key, label] (key)}
+      <LengthField
+        {label}
+        value={e[key] ?? 0}
+        least={key === 'x_mm' ? -100000 : least(key)}
+        onchange={(mm) => setE(i, { [key]: mm! })}
+      />
+    {/each}
+    <button class="link" onclick={() => p.onchange({ existing: existing.filter((_, k) => k !== i) })}
+      >Remove {e.name}</button
+    >
+  </div>
+{/each}
+{#each openings as o, i (o.id)}
+  <div class="thing">
+    <TextInput
+      labelText="Opening"
+      size="sm"
+      value={o.name}
+      on:blur={(ev: FocusEvent) => name(ev) && name(ev) !== o.name && setO(i, { name: name(ev) })}
+    />
+    <Select
+      labelText="It is a"
+      size="sm"
+      selected={o.kind ?? 'window'}
+      on:change={(ev: Event) =>
+        setO(i, { kind: (ev.target as HTMLSelectElement).value as 'window' | 'door' })}
+    >
+      <SelectItem value="window" text="window" />
+      <SelectItem value="door" text="door" />
+    </Select>
+    {#each O as [key, label] (key)}
+      <LengthField
+        {label}
+        value={o[key] ?? 0}
+        least={key === 'x_mm' ? -100000 : least(key)}
+        onchange={(mm) => setO(i, { [key]: mm! })}
+      />
+    {/each}
+    <Checkbox
+      labelText="Opens into the room"
+      checked={o.opens_in ?? false}
+      on:check={(ev: CustomEvent<boolean>) => setO(i, { opens_in: ev.detail })}
+    />
+    <button class="link" onclick={() => p.onchange({ openings: openings.filter((_, k) => k !== i) })}
+      >Remove {o.name}</button
+    >
+  </div>
+{/each}
+{#if !existing.length && !openings.length}
+  <p class="quiet">
+    Things that stay where they are, windows and doors: edges can be lined up with them and pieces centred on
+    them.
+  </p>
+{/if}
+<Button size="small" kind="ghost" on:click={addE}>Add something that stays</Button>
+<Button size="small" kind="ghost" on:click={addO}>Add a window or door</Button>
+
+<style>
+  .thing {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(7rem, 1fr));
+    gap: 0.6rem;
+    align-items: end;
+    border-top: 1px solid var(--w-line);
+    padding: 0.6rem 0;
+  }
+  p {
+    font-size: 0.875rem;
+  }
+</style>

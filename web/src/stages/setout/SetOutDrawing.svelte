@@ -1,0 +1,449 @@
+<!-- What is set out, between its two rods: the wall as it is measured behind, what stays, openings, and every piece. -->
+<script lang="ts">
+  import type { Edge, LaidStack, LengthUnit, Move, Place, SurfaceName } from '../../api/types';
+  import Face from '../../drawing/Face.svelte';
+  import Obstacles from '../../drawing/Obstacles.svelte';
+  import { facePx, type Layout } from '../../drawing/layout';
+  import { path } from '../../drawing/ribbon';
+  import { middle, profile, valueAt } from '../../drawing/shape';
+  import { showLength } from '../../entry/length';
+  import EdgeRod from './EdgeRod.svelte';
+  import HeightRod from './HeightRod.svelte';
+  import PieceMark from './PieceMark.svelte';
+  import type { SettingOut } from './setting-out.svelte';
+  import TypeHere from './TypeHere.svelte';
+
+  interface Props {
+    setting: SettingOut;
+    place: Place;
+    stack: LaidStack | null;
+    room: number;
+    wobble: number;
+    unit: LengthUnit;
+    lit: string | null;
+    onlight: (id: string | null) => void;
+  }
+  let p: Props = $props();
+  let width = $state(800);
+  const compact = $derived(width < 560);
+  const said = $derived(p.setting.said!);
+  const laid = $derived(p.setting.laid!);
+  const shapes = $derived(p.setting.surveyed?.surfaces ?? []);
+  const shape = (name: SurfaceName) => shapes.find((s) => s.surface === name && s.n_readings > 0);
+
+  /** As high as something stands, opens or stays, so that the drawing is as large as can be; never over the ceiling. */
+  const reach = $derived(
+    Math.max(
+      600,
+      ...laid.units.map((u) => (u.unit.over_base_mm ?? 0) + u.unit.height_mm),
+      ...(said.existing ?? []).map((e) => (e.up_mm ?? 0) + e.height_mm),
+      ...(said.openings ?? []).map((o) => (o.sill_mm ?? 0) + o.height_mm),
+      ...(said.heights ?? []).map((s) => s.beside_mm ?? 0),
+    ),
+  );
+  const top = $derived(Math.min(p.place.height_mm, reach * 1.06 + 60));
+  const slabs = $derived(compact || !p.stack ? 0 : 118);
+  const m = $derived(
+    compact ? { left: 58, right: 18, head: 30, rod: 13 } : { left: 100 + slabs, right: 40, head: 34, rod: 22 },
+  );
+  const RIBBON = 26;
+  const FOOT = 86;
+  const scale = $derived(
+    Math.min(
+      Math.max(120, width - m.left - m.right) / p.place.width_mm,
+      Math.max(140, p.room - m.head - RIBBON - FOOT) / top,
+    ),
+  );
+  const wall = $derived({
+    x: m.left + Math.max(0, (width - m.left - m.right - p.place.width_mm * scale) / 2),
+    y: m.head,
+    w: p.place.width_mm * scale,
+    h: top * scale,
+  });
+  const floorY = $derived(wall.y + wall.h);
+  const height = $derived(floorY + RIBBON + FOOT);
+  const x = (mm: number) => wall.x + mm * scale;
+  const z = (mm: number) => floorY - mm * scale;
+  const l = $derived<Layout>({
+    width,
+    height,
+    scale,
+    wall,
+    ribbon: { x: wall.x, y: floorY, w: wall.w, h: RIBBON },
+    floor: { x: wall.x, y: floorY, w: wall.w, h: 0 },
+    faces: { back: wall },
+    upright: { x: wall.x - m.rod - (compact ? 12 : 26), y: wall.y, w: m.rod, h: wall.h },
+    long: { x: wall.x, y: floorY + RIBBON + 6, w: wall.w, h: m.rod },
+    top,
+  });
+
+  const gain = $derived(p.wobble * scale);
+  const held = (v: number, most: number) => Math.max(-most, Math.min(most, v));
+  /** The floor as it was read at its front, its deviation from where the run would stand exaggerated. */
+  const floorLine = $derived.by(() => {
+    const floor = shape('floor');
+    if (!floor) return null;
+    const at = profile(floor, p.place.depth_mm * 0.8);
+    const high = Math.max(...at.filter((s) => s.sd < 6).map((s) => s.mean), -1e6);
+    const line = at.map((s) => [x(s.at), floorY + held((high - s.mean) * gain, RIBBON - 6)] as const);
+    return path(line) + `L${wall.x + wall.w},${floorY + RIBBON}H${wall.x}Z`;
+  });
+  /** A side wall as it was read at its front, leaning into the room or out of it. */
+  function side(name: 'left' | 'right'): string | null {
+    const found = shape(name);
+    if (!found) return null;
+    const at = Math.min(p.place.depth_mm * 0.8, found.first.at(-1) ?? 0);
+    const said_mm = name === 'left' ? 0 : p.place.width_mm;
+    const points = Array.from({ length: 25 }, (_, i) => {
+      const up = (top * i) / 24;
+      const by = held((valueAt(found, at, up).mean - said_mm) * gain, compact ? 8 : 16);
+      return [x(said_mm) + by, z(up)] as const;
+    });
+    const edge = name === 'left' ? x(0) - 20 : x(p.place.width_mm) + 20;
+    return `${path(points)}L${edge},${z(top)}V${z(0)}Z`;
+  }
+  const back = $derived(shape('back'));
+
+  /** What is typed where it is drawn. */
+  let typing = $state.raw<{
+    label: string;
+    mm: number;
+    x: number;
+    y: number;
+    set: (mm: number) => void;
+  } | null>(null);
+  function typeEdge(
+    what: { edge: Edge; at: number } | { unit: string; wide: number },
+    px: number,
+    py: number,
+  ) {
+    const at = { x: Math.min(Math.max(px, 70), width - 70), y: Math.min(py, height - 24) };
+    if ('edge' in what)
+      typing = {
+        label: 'Edge at',
+        mm: what.at,
+        ...at,
+        set: (mm) => void p.setting.do({ move: 'type', edge: what.edge, at_mm: mm } as Move),
+      };
+    else
+      typing = {
+        label: 'Wide',
+        mm: what.wide,
+        ...at,
+        set: (mm) => void p.setting.do({ move: 'type width', unit: what.unit, wide_mm: mm } as Move),
+      };
+  }
+  function typeLayer(member: string | null, mm: number, px: number, py: number) {
+    const id = p.stack?.id;
+    typing = {
+      label: member ?? 'Finished height',
+      mm,
+      x: Math.max(px, 74),
+      y: py,
+      set: (value) =>
+        void p.setting.change({
+          heights: (said.heights ?? []).map((s) => {
+            if (s.id !== id) return s;
+            if (member === null) return { ...s, finished_mm: value };
+            const members = s.members.map((k) => (k.name === member ? { ...k, high_mm: value } : k));
+            // a number typed on the one that gives makes it a number: nothing gives until another is chosen
+            return { ...s, members, gives: s.gives === member ? null : s.gives };
+          }),
+        }),
+    };
+  }
+  const release = (rules: readonly string[]) => {
+    for (const rule of rules) void p.setting.do({ move: 'release', rule } as Move);
+  };
+  const inOrder = $derived(
+    laid.units.toSorted((a, b) =>
+      (b.unit.out_mm ?? 0) + b.unit.depth_mm < (a.unit.out_mm ?? 0) + a.unit.depth_mm ? 1 : -1,
+    ),
+  );
+  const uprightLine = $derived(p.stack ? z(p.stack.layers.at(-1)?.high_mm ?? 0) : null);
+</script>
+
+<div class="drawing" bind:clientWidth={width}>
+  <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
+  <svg
+    {width}
+    {height}
+    viewBox="0 0 {width} {height}"
+    role="group"
+    aria-label="{p.place.name}, set out"
+    onclick={() => p.setting.pick(null)}
+  >
+    <defs>
+      <pattern
+        id="hatch-proud"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+        ><path d="M0 0V7" stroke="var(--w-brass)" stroke-opacity="0.35" /></pattern
+      >
+      <pattern
+        id="hatch-hollow"
+        width="7"
+        height="7"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(-45)"
+        ><path d="M0 0V7" stroke="var(--w-slate)" stroke-opacity="0.35" /></pattern
+      >
+      <pattern
+        id="hatch-stays"
+        width="8"
+        height="8"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate(45)"
+        ><path d="M0 0V8" stroke="var(--w-ink-soft)" stroke-opacity="0.4" /></pattern
+      >
+    </defs>
+    {#if back}
+      <Face
+        shape={back}
+        reference={middle(back)}
+        proudSign={1}
+        box={wall}
+        toPx={(u, v) => facePx(l, 'back', u, v)}
+        figures={false}
+      />
+    {:else}
+      <rect class="bare" x={wall.x} y={wall.y} width={wall.w} height={wall.h} />
+    {/if}
+    {#each ['left', 'right'] as const as name (name)}
+      {@const d = side(name)}
+      {#if d}<path class="side" {d} />
+      {:else if p.place.surfaces.includes(name)}
+        <path class="guessed" d="M{x(name === 'left' ? 0 : p.place.width_mm)},{wall.y}v{wall.h}" />
+      {/if}
+    {/each}
+    <text class="caption" x={wall.x + 6} y={wall.y - 8}
+      >{back ? 'back wall, as measured' : 'back wall, not measured yet'}</text
+    >
+    {#each p.place.steps ?? [] as s (s.id)}
+      {#if s.surface === 'back'}
+        <rect
+          class="step"
+          x={x(s.from_mm)}
+          y={wall.y}
+          width={(s.to_mm - s.from_mm) * scale}
+          height={wall.h}
+        /><text class="caption" x={x(s.from_mm) + 4} y={wall.y + 14}
+          >{s.name}, {showLength(Math.abs(s.by_mm), p.unit, 0)} {s.by_mm >= 0 ? 'proud' : 'back'}</text
+        >
+      {/if}
+    {/each}
+    {#each said.openings ?? [] as o (o.id)}
+      {@const h = Math.min(o.height_mm, top - (o.sill_mm ?? 0))}
+      {#if h > 0}
+        <g class="opening">
+          <rect x={x(o.x_mm)} y={z((o.sill_mm ?? 0) + h)} width={o.width_mm * scale} height={h * scale} />
+          {#if o.kind !== 'door'}
+            <path class="sill" d="M{x(o.x_mm) - 6},{z(o.sill_mm ?? 0)}h{o.width_mm * scale + 12}" />
+          {/if}
+          <text
+            class="caption"
+            x={x(o.x_mm + o.width_mm / 2)}
+            y={z((o.sill_mm ?? 0) + h) + 16}
+            text-anchor="middle"
+            >{o.name}{o.covering_mm ? `, covering ${showLength(o.covering_mm, p.unit, 0)} out` : ''}</text
+          >
+        </g>
+      {/if}
+    {/each}
+    {#each said.existing ?? [] as e (e.id)}
+      {@const y = z((e.up_mm ?? 0) + e.height_mm)}
+      <g class="stays" class:picked={p.setting.picked.includes(e.id)}>
+        {#if e.clear_mm}
+          <rect
+            class="clear"
+            x={x(e.x_mm - e.clear_mm)}
+            y={y - e.clear_mm * scale}
+            width={(e.width_mm + 2 * e.clear_mm) * scale}
+            height={(e.height_mm + e.clear_mm) * scale}
+          />
+        {/if}
+        <rect class="body" x={x(e.x_mm)} {y} width={e.width_mm * scale} height={e.height_mm * scale} />
+        <rect
+          fill="url(#hatch-stays)"
+          x={x(e.x_mm)}
+          {y}
+          width={e.width_mm * scale}
+          height={e.height_mm * scale}
+        />
+        <text
+          class="caption"
+          x={x(e.x_mm + e.width_mm / 2)}
+          y={y + (e.height_mm * scale) / 2 + 4}
+          text-anchor="middle">{e.name}</text
+        >
+      </g>
+    {/each}
+    {#each inOrder as u (u.unit.id)}
+      <PieceMark
+        laid={u}
+        {x}
+        {z}
+        {scale}
+        picked={p.setting.picked.includes(u.unit.id)}
+        lit={p.lit === u.unit.id}
+        onpick={(more) => p.setting.pick(u.unit.id, more)}
+      />
+    {/each}
+    <Obstacles obstacles={p.place.obstacles} surface="back" {l} />
+    {#if floorLine}<path class="floor" d={floorLine} />
+    {:else}<rect class="floor" x={wall.x} y={floorY} width={wall.w} height={RIBBON - 14} />{/if}
+    <path class="edge" d="M{wall.x - 8},{floorY}H{wall.x + wall.w + 8}" />
+    {#if uprightLine !== null && slabs}
+      <path class="level" d="M{l.upright.x + l.upright.w},{uprightLine}H{wall.x + wall.w}" />
+    {/if}
+    {#if p.stack}
+      {@const beside = (said.heights ?? []).find((s) => s.id === p.stack?.id)}
+      {#if beside?.beside_mm && beside.beside_mm <= top}
+        <path class="beside" d="M{wall.x},{z(beside.beside_mm)}H{wall.x + wall.w}" />
+        <text class="caption" x={wall.x + wall.w - 4} y={z(beside.beside_mm) - 5} text-anchor="end"
+          >{beside.beside}, {showLength(beside.beside_mm, p.unit, 0)}</text
+        >
+      {/if}
+    {/if}
+    <HeightRod
+      box={l.upright}
+      {z}
+      {said}
+      {laid}
+      stack={p.stack}
+      {slabs}
+      unit={p.unit}
+      top_mm={top}
+      ontype={typeLayer}
+    />
+    <!-- svelte-ignore a11y_no_static_element_interactions -->
+    <g onclick={(e) => e.stopPropagation()}>
+      <EdgeRod
+        box={l.long}
+        {laid}
+        rules={said.rules ?? []}
+        width_mm={p.place.width_mm}
+        {scale}
+        within={width}
+        unit={p.unit}
+        picked={p.setting.picked}
+        {compact}
+        lit={p.lit}
+        ondrag={(move) => p.setting.drag(move)}
+        ondrop={(keep) => void p.setting.drop(keep)}
+        onmove={(move) => void p.setting.do(move)}
+        ontype={typeEdge}
+        onrelease={release}
+        onpick={(id) => p.setting.pick(id)}
+        onlight={p.onlight}
+      />
+    </g>
+  </svg>
+  {#if typing}
+    {@const now = typing}
+    {#key now}
+      <TypeHere
+        label={now.label}
+        mm={now.mm}
+        x={now.x}
+        y={now.y}
+        onset={now.set}
+        onclose={() => (typing = null)}
+      />
+    {/key}
+  {/if}
+</div>
+
+<style>
+  .drawing {
+    position: relative;
+    width: 100%;
+    min-width: 0;
+    overflow: hidden;
+  }
+  svg {
+    display: block;
+    font-family: var(--w-sans);
+    user-select: none;
+  }
+  .bare {
+    fill: var(--w-wall);
+  }
+  .side {
+    fill: var(--w-earth);
+    stroke: var(--w-ink);
+    stroke-width: 1.2;
+  }
+  .guessed {
+    stroke: var(--w-ink);
+    stroke-width: 1.2;
+    stroke-dasharray: 5 4;
+  }
+  .step {
+    fill: var(--w-earth);
+    fill-opacity: 0.7;
+    stroke: var(--w-ink);
+    stroke-width: 0.8;
+  }
+  .floor {
+    fill: var(--w-earth);
+    stroke: var(--w-ink);
+    stroke-width: 1;
+  }
+  .edge {
+    stroke: var(--w-ink);
+    stroke-width: 1.2;
+    fill: none;
+  }
+  .level {
+    stroke: var(--w-chalk);
+    stroke-width: 1;
+    stroke-dasharray: 9 4;
+    fill: none;
+    pointer-events: none;
+  }
+  .beside {
+    stroke: var(--w-slate);
+    stroke-width: 1.4;
+    stroke-dasharray: 2 4;
+    fill: none;
+    pointer-events: none;
+  }
+  .opening rect {
+    fill: var(--w-sheet);
+    stroke: var(--w-ink);
+    stroke-width: 1.2;
+  }
+  .sill {
+    stroke: var(--w-ink);
+    stroke-width: 3.5;
+  }
+  .stays .body {
+    fill: var(--w-earth);
+    stroke: var(--w-ink-soft);
+    stroke-dasharray: 5 3;
+  }
+  .clear {
+    fill: none;
+    stroke: var(--w-ink-soft);
+    stroke-dasharray: 1 4;
+  }
+  .caption {
+    font-size: 11px;
+    font-style: italic;
+    fill: var(--w-ink-soft);
+    paint-order: stroke;
+    stroke: var(--w-page);
+    stroke-opacity: 0.75;
+    stroke-width: 2.5px;
+    pointer-events: none;
+  }
+  @media print {
+    svg {
+      width: 100%;
+      height: auto;
+    }
+  }
+</style>

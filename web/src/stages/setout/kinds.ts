@@ -1,0 +1,22 @@
+/** Kinds of pieces that can be put in, as they are offered: those that are used most come first. */
+export const KINDS: readonly [string, string][] = [
+  ['base', 'a cabinet'],
+  ['drawers', 'drawers'],
+  ['tall', 'a tall cupboard'],
+  ['wall', 'a wall unit'],
+  ['bench', 'a seat'],
+  ['shelves', 'open shelves'],
+  ['top', 'a top'],
+  ['shelf', 'a shelf on cleats'],
+  ['panel', 'an end panel'],
+  ['face frame', 'a face frame'],
+  ['base frame', 'a base frame'],
+  ['platform', 'a platform'],
+  ['rack', 'a rack under a ceiling'],
+  ['boarding', 'boards over the wall'],
+  ['trim', 'trim'],
+  ['batten wall', 'a wall of battens'],
+  ['peg wall', 'a wall of pegs'],
+  ['cushion', 'a cushion'],
+  ['stored', 'a thing stored'],
+];
