@@ -200,7 +200,7 @@ ROOMS: dict[str, Room] = {
     ),
     "rack-not-held": Room(units=(RACK,), over=ceiling(), overhead=Backing(), found=()),
 }
-NAMES = tuple(sorted(name for part in get_args(codes.Code) for name in get_args(part)))
+NAMES = tuple(sorted(name for part in get_args(codes.Code) if part is not codes.RodCode for name in get_args(part)))
 
 
 def told(room: Room) -> set[str]:

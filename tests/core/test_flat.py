@@ -11,12 +11,12 @@ from msgspec.structs import replace
 
 from tests.alcove import alcove_job, lean
 from tests.catalogue import box
-from wobble.core.setout.divide import DivideError, equal_openings, equal_trim, true_boards
-from wobble.core.setout.boards import movement, sag, stiffness
 from wobble.core.fit.tops.flat import FlatPart
 from wobble.core.job import Job, Unit
 from wobble.core.job.board import Board, FrontEdge
 from wobble.core.job.unit import Hung, OnCleats
+from wobble.core.setout.boards import movement, sag, stiffness
+from wobble.core.setout.divide import DivideError, equal_openings, equal_trim, true_boards
 from wobble.core.stages import solve_fit
 
 

@@ -78,6 +78,8 @@ def test_the_demo_button_works_only_where_the_demo_is_open(db, settings):
         "Gable workroom",
         "Vestry press",
         "Narrowboat galley",
+        "Drying loft",
+        "Signal cabin",
         "First job",
     }
 

@@ -1,7 +1,7 @@
 """The long rod: where every edge stands along the place, from rules over edges and the walls as they are known.
 
-Rules come first, in their order; then every unit's width as drawn, then its place as drawn, each where the rules leave
-it open. What follows a wall carries the wall's uncertainty on.
+Rules come first, in their order; then what is drawn, each number where the rules leave it open. What follows a wall
+carries the wall's uncertainty on.
 """
 
 from __future__ import annotations
@@ -157,8 +157,7 @@ def long_rod(place: Place, walls: Walls) -> LongRod:
     """Return where every edge of a place's units stands."""
     units, named = {u.id: u for u in place.units}, things(place)
     statements = [s for rule in place.rules for s in _statements(rule, units, named)]
-    statements += [Statement(_width(u.id), {_width(u.id): 1.0}, {ONE: u.width_mm}) for u in place.units]
-    statements += [Statement(_left(u.id), {_left(u.id): 1.0}, {ONE: u.x_mm}) for u in place.units]
+    statements += _drawn(place)
     unknowns = [name for u in place.units for name in (_left(u.id), _width(u.id))]
     givens = (ONE, *walls.names)
     mean = np.concatenate([[1.0], walls.mean])
@@ -171,6 +170,37 @@ def long_rod(place: Place, walls: Walls) -> LongRod:
     rights = {u.id: reading.known(_Sum({_left(u.id): 1.0, _width(u.id): 1.0}, {})) for u in place.units}
     misses = tuple(sum(f * mean[givens.index(g)] for g, f in c.misses.items()) for c in clashes)
     return LongRod(lefts, widths, rights, clashes, misses, tuple(i for i in found.idle if i in own))
+
+
+def _drawn(place: Place) -> list[Statement]:
+    """Return the numbers that units are drawn with, those first that are to stay where rules leave a choice.
+
+    What no rule holds stays as it is. What is held at its right edge alone keeps its place and is stretched; all else
+    keeps its width and is moved.
+    """
+    held: dict[str, set[str]] = {u.id: set() for u in place.units}
+    for rule in place.rules:
+        match rule:
+            case At(edge=edge) | LinedUp(edge=edge):
+                held.get(edge.of, set()).add(edge.edge)
+            case Centred(units=units):
+                for unit in units:
+                    held.get(unit, set()).add("middle")
+            case _:
+                pass
+    widths = {u.id: Statement(_width(u.id), {_width(u.id): 1.0}, {ONE: u.width_mm}) for u in place.units}
+    lefts = {u.id: Statement(_left(u.id), {_left(u.id): 1.0}, {ONE: u.x_mm}) for u in place.units}
+    free = [u.id for u in place.units if not held[u.id]]
+    stretched = [u.id for u in place.units if held[u.id] == {"right"}]
+    moved = [u.id for u in place.units if held[u.id] and held[u.id] != {"right"}]
+    return [
+        *(widths[u] for u in free),
+        *(lefts[u] for u in free),
+        *(lefts[u] for u in stretched),
+        *(widths[u] for u in moved),
+        *(lefts[u] for u in moved),
+        *(widths[u] for u in stretched),
+    ]
 
 
 @dataclass(frozen=True)

@@ -328,8 +328,11 @@ def _insert(sheet: Sheet, said: SetOut, move: Insert) -> SetOut:
     return _beside(said, after, unit)
 
 
-def _beside(said: SetOut, after: Unit, unit: Unit) -> SetOut:
-    """Put a piece at the right of another: what was lined up with that one's right edge now is with the new one's."""
+def _beside(said: SetOut, after: Unit, unit: Unit, *, equal: bool = True) -> SetOut:
+    """Put a piece at the right of another: what was lined up with that one's right edge now is with the new one's.
+
+    Where that one shares a width equally with others, the new one does too, if it is to be `equal`.
+    """
     touch = Edge(of=after.id, edge="right")
     rules: list[Rule] = []
     for rule in said.rules:
@@ -337,6 +340,8 @@ def _beside(said: SetOut, after: Unit, unit: Unit) -> SetOut:
             rules.append(replace(rule, to=Edge(of=unit.id, edge="right")))
         elif (isinstance(rule, LinedUp) and rule.edge == touch) or (isinstance(rule, At) and rule.edge == touch):
             rules.append(replace(rule, edge=Edge(of=unit.id, edge="right")))
+        elif isinstance(rule, Equal) and after.id in rule.units and equal:
+            rules.append(replace(rule, units=(*rule.units, unit.id)))
         elif isinstance(rule, Centred) and after.id in rule.units:
             at = rule.units.index(after.id) + 1
             rules.append(replace(rule, units=(*rule.units[:at], unit.id, *rule.units[at:])))
@@ -352,6 +357,7 @@ def _beside(said: SetOut, after: Unit, unit: Unit) -> SetOut:
 def _split_up(sheet: Sheet, said: SetOut, move: SplitUp) -> SetOut:
     said = _as_it_stands(sheet, said)
     unit = _there(said, move.unit)
+    said = _not_equal(said, {unit.id})
     wide = unit.width_mm / move.parts
     if wide < LEAST_MM:
         raise MoveError(f"{unit.name} is too narrow for {move.parts}.", mend="Split it into fewer.")
@@ -365,7 +371,7 @@ def _split_up(sheet: Sheet, said: SetOut, move: SplitUp) -> SetOut:
     for _ in range(move.parts - 1):
         id_ = new_unit_id(said)
         new = replace(last, id=id_, name=_named(last.name, last.id, id_), x_mm=last.right_mm, holes=(), mirror_of=None)
-        said = _beside(said, last, new)
+        said = _beside(said, last, new, equal=False)
         last = _there(said, id_)
         parts.append(id_)
     return replace(said, rules=(*said.rules, Equal(id=_new_rule(said), units=tuple(parts))))
@@ -431,7 +437,7 @@ def _copy(sheet: Sheet, said: SetOut, move: Copy) -> SetOut:
         unit, id=id_, name=_named(unit.name, unit.id, id_), x_mm=unit.right_mm, width_mm=wide, depth_mm=deep,
         height_mm=high, mirror_of=None,
     )  # fmt: skip
-    return _beside(said, unit, new)
+    return _beside(said, unit, new, equal=not move.wider_mm)
 
 
 def _mirror(sheet: Sheet, said: SetOut, move: Mirror) -> SetOut:

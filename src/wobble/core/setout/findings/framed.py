@@ -10,6 +10,7 @@ from wobble.core.setout.framing import ALLOWED_MPA, PEG_KG_PER_PEG, boards_laid,
 from wobble.core.setout.sheet import Sheet
 
 PLANNING = "A planning figure: local codes come first, and what people stand on is for somebody who may sign for it."
+CROWDED = " That is a boarding, no trim: move a seam, or let one piece stand out of the row."
 SLIVER = " The last is a sliver: move the first, or rip both ends."
 DECK_SPAN_MM = {12.0: 300.0, 15.0: 350.0, 18.0: 450.0, 22.0: 600.0}
 """Longest span of a deck of wood-based panels that people step on, by its thickness: what their makers' tables give."""
@@ -87,9 +88,10 @@ def boards(sheet: Sheet) -> Iterator[Finding]:
                 else (" The first is set plumb; all others follow it.")
             )
         narrow = laid.last_mm is not None and laid.last_mm < laid.board_mm / 3
+        crowded = isinstance(unit.body, TrimSet) and laid.gap_mm < laid.board_mm
         yield Finding(
             code="boards-laid",
-            severity="mind" if narrow else "fine",
+            severity="mind" if narrow or crowded else "fine",
             title=f"{unit.name}: {len(laid.at)} pieces",
             text=laid.words
             + "."

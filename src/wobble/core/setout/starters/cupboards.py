@@ -25,7 +25,7 @@ from wobble.core.job import (
     ToeKickBox,
 )
 from wobble.core.setout.starters.kinds import Draft, Starter
-from wobble.core.setout.starters.questions import Answers, choice, count, length
+from wobble.core.setout.starters.questions import Answers, StarterError, choice, count, length
 
 ALCOVE: tuple[SurfaceName, ...] = ("floor", "back", "left", "right")
 
@@ -155,6 +155,12 @@ def _wall_units(a: Answers) -> Place:
 
 def _built_in(a: Answers) -> Place:
     n, wide, unit_wide = a.count("boxes"), a.mm("wide"), a.mm("bought")
+    if n * unit_wide > wide:
+        raise StarterError(
+            f"{n} side by side are wider than the place.",
+            mend="Take fewer or narrower ones, or measure the place again.",
+            path="$.answers.bought",
+        )
     high, deep = a.mm("high"), a.mm("deep")
     draft = Draft(a, "alcove", ALCOVE, wide, deep * 1.2, a.usual(2400, 96))
     room = max(wide - n * unit_wide, 0.0) / 2

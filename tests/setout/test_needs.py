@@ -1,0 +1,249 @@
+"""What people ask of setting out and of holding, a document with its own numbers for each, and what the plan says.
+
+Each test is one line of what the work asks for. Numbers are worked out in the docstrings.
+"""
+
+from __future__ import annotations
+
+import pytest
+from msgspec.structs import replace
+
+from tests.rooms import A as ROOM_A
+from tests.rooms import Room, ceiling
+from tests.setout.places import carcass, codes, job_of, laid, laid_unit, piece, place_of, to_wall, units_of
+from tests.setout.test_framing import platform
+from wobble.core import solve
+from wobble.core.face import survey
+from wobble.core.job import (
+    BaseFrame,
+    Cell,
+    Columns,
+    Content,
+    Door,
+    Existing,
+    Framing,
+    Hanging,
+    HangingWall,
+    HeightStack,
+    Hung,
+    Legs,
+    LinedUp,
+    Member,
+    OnCleats,
+    OnPieces,
+    Rows,
+    Shelved,
+    WallStep,
+)
+from wobble.core.job.backing import Backing
+from wobble.core.job.board import Board
+from wobble.core.job.rules import Edge
+
+
+def solved(room: Room):
+    return solve(room.job).places[0]
+
+
+def told(result) -> set[str]:
+    return {f.code for f in result.findings}
+
+
+# --- setting out
+
+
+def test_heights_without_a_floor_count_from_a_level_line_down_from_a_ceiling():
+    """A rack's top is 450 under a ceiling at 2400: it hangs at 1950 less its 70, and nothing asks for a floor."""
+    rack = piece("R", 200.0, 1200.0, kind="rack", height_mm=70.0, over_base_mm=1880.0, standing=Hung())
+    result = solved(Room(units=(rack,), floor=(), over=ceiling(), overhead=Backing(runs="out")))
+    assert "no-floor" not in told(result)
+    assert [h.long.value_mm for h in result.fit.hangers] == pytest.approx([450.0] * 4, abs=2.0)
+
+
+def test_a_stack_of_heights_gives_where_it_is_told_to():
+    """A desk finished at 730 with a top of 28 on boxes with a base of 60: 730 − 28 − 60 = 642 are the box's."""
+    stack = HeightStack(
+        id="s",
+        units=("A",),
+        tops=("T",),
+        members=(
+            Member(name="base", high_mm=60.0),
+            Member(name="box", high_mm=1.0),
+            Member(name="board", high_mm=28.0),
+        ),
+        finished_mm=730.0,
+        gives="box",
+    )
+    place = place_of(
+        piece("A", standing=BaseFrame(height_mm=60.0)),
+        piece("T", kind="top", standing=OnPieces(pieces=("A",)), board=Board()),
+        heights=(stack,),
+    )
+    assert units_of(place)["A"].height_mm == pytest.approx(702.0)
+    assert units_of(place)["T"].over_base_mm == pytest.approx(702.0)
+
+
+def test_what_carries_what_is_said_and_not_guessed():
+    """A box stands on the platform though another's top is as high beside it: only the platform carries it."""
+    place = place_of(
+        replace(platform(1000.0), depth_mm=500.0),
+        piece("N", 1000.0, 600.0, height_mm=88.0),
+        piece("B", 700.0, 500.0, standing=OnPieces(pieces=("P",))),
+    )
+    assert units_of(place)["B"].over_base_mm == pytest.approx(88.0)
+    assert "rests-on-nothing" not in codes(laid(place))
+
+
+def test_what_stays_is_a_neighbour_to_be_flush_with():
+    """A cupboard reaches the bench that stays at 1310; its right edge is flush with it, whatever its width was."""
+    bench = Existing(id="b", name="Bench", x_mm=1310.0, width_mm=600.0, height_mm=850.0, depth_mm=560.0)
+    rules = (
+        to_wall("r1", "A", "left", 15.0),
+        LinedUp(id="r2", edge=Edge(of="A", edge="right"), to=Edge(of="b", edge="left")),
+    )
+    found = units_of(place_of(piece("A"), existing=(bench,), rules=rules))["A"]
+    assert (found.x_mm, found.right_mm) == pytest.approx((15.0, 1310.0))
+
+
+def test_things_with_size_and_weight_load_what_they_stand_on():
+    """Eight cans of 5.5 kg weigh 44: that is what the unit holds, and what its two shelves of 0.864 m carry."""
+    cans = Content(name="Can", width_mm=190.0, depth_mm=190.0, height_mm=200.0, weight_kg=5.5, count=8)
+    unit = carcass("A", 900.0, Cell(fill=Shelved(count=1), holds=(cans,)))
+    from wobble.core.contents import full_kg
+
+    assert full_kg(unit) == pytest.approx(44.0)
+    assert "does-not-go-in" not in codes(laid(place_of(unit)))
+    # a nineteenth does not: 4 across, 2 deep, 2 shelves are sixteen
+    many = carcass("A", 900.0, Cell(fill=Shelved(count=1), holds=(replace(cans, count=17),)))
+    assert "does-not-go-in" in codes(laid(place_of(many)))
+
+
+def test_a_frame_between_walls_is_laid_with_its_setbacks():
+    """500 deep, a toe recess of 70 in front and 15 clear of a skirting behind: 415; five members under 1500."""
+    frame = piece(
+        "F",
+        0.0,
+        1500.0,
+        kind="base frame",
+        height_mm=70.0,
+        body=Framing(deck_mm=0.0, most_apart_mm=400.0, front_back_mm=70.0, rear_off_mm=15.0),
+    )
+    found = laid_unit(laid(place_of(frame)), "F").frame
+    assert found is not None
+    assert found.deep_mm == pytest.approx(415.0)
+    assert len(found.members) == 5
+
+
+def test_a_wall_that_steps_is_known_as_two_and_not_smoothed_into_one():
+    """A breast stands 120 out from 600 to 1000; the wall beside it is read at 0 and the breast at 118.
+
+    At 500 the wall is near 0 and at 700 the breast near 118; without the step both are smoothed into each other.
+    """
+    from tests.catalogue import offset
+    from wobble.core.job import SetUp
+
+    plane = SetUp(id="plane", name="Plane", across="y", at_mm=500.0)
+    at = {x: 118.0 if 600 <= x <= 1000 else 0.0 for x in (50.0, 250.0, 450.0, 650.0, 800.0, 950.0, 1150.0, 1400.0)}
+    facts = tuple(
+        offset(f"b{x:.0f}-{z:.0f}", "back", (x, z), 500.0 - y, line=plane)
+        for x, y in at.items()
+        for z in (200.0, 1200.0)
+    )
+    breast = WallStep(id="s", name="Breast", from_mm=600.0, to_mm=1000.0, by_mm=120.0)
+    given = {"width_mm": 1600.0, "surfaces": ("back",), "set_ups": (plane,), "facts": facts}
+    known = survey(job_of(place_of(steps=(breast,), **given)), "p")
+    beside, on = known.at("back", [(570.0, 700.0)])[0], known.at("back", [(640.0, 700.0)])[0]
+    assert float(beside[0]) == pytest.approx(0.0, abs=4.0)
+    assert float(on[0]) == pytest.approx(118.0, abs=4.0)
+    blurred = survey(job_of(place_of(**given)), "p")
+    assert abs(float(blurred.at("back", [(570.0, 700.0)])[0][0])) > 20.0
+
+
+def test_shelves_on_cleats_are_each_their_own_trapezoid_and_lined_up():
+    """Two shelves from the left wall to where a locker begins at 900: each ends there, cut to its own wall."""
+    shelves = [
+        piece(i, 0.0, 400.0, kind="shelf", height_mm=20.0, over_base_mm=z, standing=OnCleats(), meets=("left",),
+              ready_made=False, board=Board(), fixing_heights_mm=())
+        for i, z in (("S1", 700.0), ("S2", 1100.0))
+    ]  # fmt: skip
+    locker = piece("L", 900.0, 600.0)
+    rules = tuple(
+        LinedUp(id=f"r{i}", edge=Edge(of=s.id, edge="right"), to=Edge(of="L", edge="left"))
+        for i, s in enumerate(shelves)
+    )
+    found = units_of(place_of(*shelves, locker, rules=rules))
+    assert [found[s].right_mm for s in ("S1", "S2")] == pytest.approx([900.0, 900.0])
+
+
+def test_a_lining_is_cut_out_round_the_window_in_it():
+    from wobble.core.job import Boarding, WallOpening
+
+    window = WallOpening(id="w", name="Window", x_mm=700.0, width_mm=800.0, height_mm=900.0, sill_mm=600.0)
+    unit = piece("B", 100.0, 2000.0, kind="boarding", height_mm=1000.0, body=Boarding())
+    (finding,) = [f for f in laid(place_of(unit, openings=(window,))).findings if f.code == "cut-round"]
+    # 700 − 100 = 600 to 1500 − 100 = 1400 along it, 600 up
+    assert all(mm in finding.text for mm in ("600 mm", "1400 mm"))
+
+
+def test_the_same_a_little_deeper_keeps_its_division():
+    from wobble.core.setout.laid import said_of
+    from wobble.core.setout.moves import Copy
+    from wobble.core.stages import try_setout
+
+    columns = Columns(cells=(Cell(size_mm=200.0), Cell(fill=Rows(cells=(Cell(), Cell())))))
+    place = place_of(carcass("A", 800.0, Cell(fill=columns, door=Door(hangs="pair"))))
+    tried = try_setout(job_of(place), "p", said_of(place), Copy(unit="A", deeper_mm=40.0))
+    one, other = tried.said.units
+    assert other.insides == one.insides
+    assert other.depth_mm == one.depth_mm + 40.0
+
+
+# --- holding
+
+
+def test_a_rack_with_its_back_on_studs_hangs_by_chains_in_front_only():
+    """Two hangers, in front; its ledger carries half: of 40 kg 40 × 9.81 / 2 = 196 N."""
+    rack = replace(
+        ROOM_A, kind="rack", height_mm=70.0, width_mm=1000.0, x_mm=260.0, over_base_mm=1800.0,
+        standing=Hung(by="ledger"), fastened_to=("back", "ceiling"), fixing_heights_mm=(35.0,),
+        weight_kg=40.0, holds="nothing",
+    )  # fmt: skip
+    result = solved(Room(units=(rack,), over=ceiling(), overhead=Backing(runs="out")))
+    assert {h.corner for h in result.fit.hangers} == {"front left", "front right"}
+    (ledger,) = result.hold.ledgers
+    assert ledger.use * ledger.carries_n == pytest.approx(40 * 9.81 / 2, rel=0.01)
+
+
+def test_nothing_fastened_at_all_is_not_screwed_anywhere():
+    loose = replace(ROOM_A, fastened_to=("nothing",))
+    result = solved(Room(units=(loose,)))
+    assert not result.fasteners
+    assert "not-enough" not in told(result)
+
+
+def test_what_hangs_on_battens_pulls_at_their_screws():
+    """Twice the weight on the hooks pulls twice as hard: the same screws are used for more."""
+
+    def wall(kg: float):
+        body = HangingWall(hangs=(Hanging(id="x", name="X", at=(300.0, 0.0), weight_kg=kg, out_mm=200.0),))
+        return piece(
+            "W", 200.0, 1000.0, kind="batten wall", depth_mm=18.0, height_mm=500.0, over_base_mm=900.0,
+            fixing_heights_mm=(60.0, 440.0), body=body,
+        )  # fmt: skip
+
+    used = []
+    for kg in (10.0, 20.0):
+        result = solved(Room(units=(wall(kg),)))
+        (held,) = result.hold.held
+        used.append(held.pull_n)
+    # the boards alone: 550 × 1.0 × 0.5 × 0.018 = 5 kg, 9 mm out
+    own = 550 * 1.0 * 0.5 * 0.018 * 9.81 * 9
+    assert (used[1] * 440 - own) / (used[0] * 440 - own) == pytest.approx(2.0, rel=0.01)
+
+
+def test_a_platform_fastened_to_its_neighbours_asks_for_no_screws_into_the_floor():
+    unit = piece(
+        "P", 0.0, 800.0, kind="platform", height_mm=300.0, fixing_heights_mm=(), standing=Legs(finished_mm=212.0),
+        body=Framing(), fastened_to=("neighbours",),
+    )  # fmt: skip
+    assert "floor-not-held" not in told(solved(Room(units=(unit,), found=())))
+    assert "floor-not-held" in told(solved(Room(units=(replace(unit, fastened_to=()),), found=())))
