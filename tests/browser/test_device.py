@@ -55,6 +55,7 @@ def test_a_session_that_runs_out_asks_for_the_password_over_the_page(desks):
     page.get_by_role("button", name="Start your first job").click()
     page.get_by_label("What are you fitting out?").fill("Mill loft")
     page.get_by_role("button", name="Start", exact=True).click()
+    page.get_by_role("link", name="An empty place").click()
     page.get_by_label("Name", exact=True).fill("Under the hoist")
     Session.objects.all().delete()
     desk.watch.expected |= {401, 403}

@@ -93,11 +93,12 @@ def test_two_sets_of_decisions_stand_side_by_side(table):
 def test_a_unit_is_said_whole_and_screw_feet_follow(table):
     page = table.page
     place = vestry(table)
-    table.goto(place + "/place")
-    page.get_by_role("button", name="More about P Press").click()
-    page.get_by_label("It stands").select_option("feet")
-    page.get_by_role("button", name="Keep changes").click()
-    expect(page.get_by_text("The place is kept.")).to_be_visible()
+    table.goto(place + "/setout")
+    page.get_by_role("button", name="P Press", exact=True).click()
+    page.get_by_text("How it stands, is held").click()
+    page.get_by_label("It stands", exact=True).select_option("feet")
+    expect(page.get_by_label("Rise of one turn, mm")).to_be_visible()
+    page.wait_for_timeout(900)
     table.goto(place + "/fit")
     feet = page.get_by_role("table", name="Screw feet, each set once")
     expect(feet.get_by_role("row")).to_have_count(5)

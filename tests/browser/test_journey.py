@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import re
+import time
 
 import pytest
 from bench.drawing import crowded_job
@@ -47,11 +48,14 @@ def test_from_nothing_to_a_shim_list(desks):
     page.get_by_role("button", name="Start your first job").click()
     page.get_by_label("What are you fitting out?").fill("Back bedroom")
     page.get_by_role("button", name="Start", exact=True).click()
+    page.get_by_role("link", name="An empty place").click()
     page.get_by_label("Long, mm").fill("1800")
-    page.get_by_role("button", name="Add a unit").click()
-    page.get_by_label("Width of A").fill("900")
-    page.get_by_role("button", name="Add a unit").click()
     page.get_by_role("button", name="Keep, then measure").click()
+    page.get_by_role("link", name="Set out").click()
+    for n in (1, 2):
+        page.get_by_label("Put in").select_option("base")
+        expect(page.get_by_role("button", name=re.compile(", width of"))).to_have_count(n)
+    page.get_by_role("link", name="Gauge").click()
 
     page.get_by_role("button", name="Set the level line").click()
     page.get_by_label(re.compile("Its height over the mark")).fill("1000")
@@ -73,7 +77,7 @@ def test_from_nothing_to_a_shim_list(desks):
 
     page.get_by_role("link", name="Fit", exact=True).click()
     expect(page.get_by_text("A floor reading disagrees")).to_be_visible()
-    shims = shim_cell(page, "A", "front right").locator("xpath=ancestor::table")
+    shims = shim_cell(page, "A Cabinet", "front right").locator("xpath=ancestor::table")
     before = shims.inner_text()
     page.get_by_text("A floor reading disagrees").click()
     page.get_by_role("button", name=re.compile("Measure again")).click()
@@ -84,11 +88,12 @@ def test_from_nothing_to_a_shim_list(desks):
 
     page.get_by_role("link", name="Fit", exact=True).click()
     expect(page.get_by_text("readings agree")).to_be_visible()
-    expect(shim_cell(page, "A", "front right")).to_be_visible()
+    expect(shim_cell(page, "A Cabinet", "front right")).to_be_visible()
     assert shims.inner_text() != before, "the reading taken again counts in the figures near it"
-    # A's front feet stand at 40 and 860 along, on a floor that falls 2 in 600
-    left, right = (float(shim_cell(page, "A", f"front {side}").inner_text().split()[0]) for side in ("left", "right"))
-    assert right - left == pytest.approx(2 * (860 - 40) / 600, abs=0.35)
+    # A's front feet stand at 40 and 560 along, on a floor that falls 2 in 600
+    feet = [shim_cell(page, "A Cabinet", f"front {side}").inner_text() for side in ("left", "right")]
+    left, right = (float(text.split()[0]) for text in feet)
+    assert right - left == pytest.approx(2 * (560 - 40) / 600, abs=0.35)
 
 
 def test_the_misread_of_the_demo_is_pointed_out_and_taken_again(table):
@@ -224,25 +229,42 @@ def test_forms_on_two_devices_keep_what_each_changed(desks):
     place.refresh_from_db()
     assert place.decided["datum"]["rule"] == "fixed top"
 
-    for desk, wide in ((here, "690"), (there, "680")):
-        desk.goto(workroom + "/north/place")
-        desk.page.get_by_label("Width of A Drawers").fill(wide)
-        desk.page.get_by_label("Width of A Drawers").blur()
-    here.page.get_by_label("Depth of B Press").fill("550")
-    here.page.get_by_label("Depth of B Press").blur()
-    there.page.get_by_role("button", name="Keep changes").click()
-    expect(there.page.get_by_text("The place is kept.")).to_be_visible()
+    for desk in (here, there):
+        desk.goto(workroom + "/north/setout")
+    deepen(there, "A Drawers", "540")
+    expect_stored(place, 0, "depth_mm", 540)
     here.watch.expected.add(409)
-    here.page.get_by_role("button", name="Keep changes").click()
+    deepen(here, "B Press", "550")  # it was drawn before the other's change, and keeps that
+    expect_stored(place, 1, "depth_mm", 550)
+    assert place.decided["units"][0]["depth_mm"] == 540
+    deepen(there, "C Bench left", "530")
+    expect_stored(place, 2, "depth_mm", 530)
+    deepen(here, "C Bench left", "535")
     both = here.page.get_by_role("dialog")
-    expect(both.get_by_role("row", name="A: width")).to_contain_text("690")
-    expect(both.get_by_role("row", name="A: width")).to_contain_text("680")
+    expect(both.get_by_role("row", name="C: depth")).to_contain_text("530")
+    expect(both.get_by_role("row", name="C: depth")).to_contain_text("535")
     here.page.get_by_role("button", name="Keep theirs").click()
-    expect(here.page.get_by_text("The place is kept.")).to_be_visible()
-    expect(here.page.get_by_label("Width of A Drawers")).to_have_value("680")
+    expect(both).to_have_count(0)
+    expect(here.page.get_by_label("Deep, mm")).to_have_value("530")
     place.refresh_from_db()
-    first, second = place.decided["units"][:2]
-    assert (first["width_mm"], second["depth_mm"]) == (680, 550)
+    assert [u["depth_mm"] for u in place.decided["units"][:3]] == [540, 550, 530]
+
+
+def deepen(desk, name: str, mm: str) -> None:
+    """Pick a piece in the drawing and say how deep it is."""
+    desk.page.get_by_role("button", name=name, exact=True).click()
+    desk.page.get_by_label("Deep, mm").fill(mm)
+    desk.page.get_by_label("Deep, mm").blur()
+
+
+def expect_stored(place: Place, i: int, field: str, value: float) -> None:
+    """Wait until a unit's field is stored."""
+    for _ in range(100):
+        place.refresh_from_db()
+        if place.decided["units"][i][field] == value:
+            return
+        time.sleep(0.1)
+    raise AssertionError(place.decided["units"][i])
 
 
 def test_inches_are_typed_with_fractions(phone):
@@ -292,7 +314,7 @@ def test_no_view_has_a_serious_barrier(desks, screen, scheme):
     desk.goto("/")
     found = {"sign-in": desk.serious_faults()}
     workroom = desk.open_demo()
-    for view in ("", "/new", "/north/place", "/north/gauge", "/north/fit"):
+    for view in ("", "/new", "/empty", "/north/place", "/north/setout", "/north/gauge", "/north/fit"):
         desk.goto(workroom + view)
         found[view] = desk.serious_faults()
     desk.page.get_by_role("button", name=re.compile("^Shim under A, front left")).last.click()

@@ -243,8 +243,11 @@
       padding: 0 0.3rem;
     }
     .stages a {
-      flex: 1;
+      flex: 1 1 auto;
       justify-content: center;
+      padding: 0 0.3rem;
+      gap: 0.25rem;
+      white-space: nowrap;
     }
     .crumbs a + .slash + .place {
       flex: none;

@@ -15,7 +15,7 @@
   const u = $derived(p.laid.unit);
   const tall = $derived(u.height_mm > u.width_mm * 1.4);
   const MOST = 300;
-  const LEFT = 46;
+  const LEFT = 58;
   const FOOT = 44;
   const END = 12;
   const scale = $derived(
@@ -36,7 +36,8 @@
   const up = $derived(
     marks(leaves.flatMap((c) => [c.rect.z_mm, c.rect.z_mm + c.rect.high_mm, ...(c.shelves_at ?? [])])),
   );
-  const acrossAt = $derived(spread(across.map(x), p.unit === 'mm' ? 34 : 52, LEFT - 6, LEFT + w + 20));
+  const wide = $derived(Math.max(3, ...across.map((mm) => round(mm).length)) * 6.6 + 5);
+  const acrossAt = $derived(spread(across.map(x), wide, LEFT - 10, width - wide / 2));
   const upAt = $derived(spread(up.map(z), 12, 10, h + 14));
   const base = $derived(
     u.standing?.on === 'toe-kick box' || u.standing?.on === 'base frame' ? (u.standing.height_mm ?? 0) : 0,

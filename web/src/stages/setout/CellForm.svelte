@@ -15,6 +15,8 @@
     laid: LaidCell | undefined;
     /** Which way the split goes that it is a part of; null for the whole carcass. */
     within: 'columns' | 'rows' | null;
+    /** Whether it is split further: then only what closes all of it is asked. */
+    split?: boolean;
     onchange: (cell: Cell) => void;
   }
   let p: Props = $props();
@@ -89,14 +91,16 @@
       />
     {/if}
   {/if}
-  <Select
-    labelText="In it"
-    size="sm"
-    selected={fill.fill}
-    on:change={(e: Event) => set({ fill: { ...MADE[chosen(e) as keyof typeof MADE] } as unknown as Fill })}
-  >
-    {#each FILLS as [value, text] (value)}<SelectItem {value} {text} />{/each}
-  </Select>
+  {#if !p.split}
+    <Select
+      labelText="In it"
+      size="sm"
+      selected={fill.fill}
+      on:change={(e: Event) => set({ fill: { ...MADE[chosen(e) as keyof typeof MADE] } as unknown as Fill })}
+    >
+      {#each FILLS as [value, text] (value)}<SelectItem {value} {text} />{/each}
+    </Select>
+  {/if}
   {#if fill.fill === 'shelves'}
     <Count label="Shelves" value={fill.count ?? 1} most={20} onchange={(count) => setFill({ count })} />
     <Select
@@ -186,7 +190,7 @@
     />
   {/if}
 </div>
-<Things things={p.cell.holds ?? []} onchange={(holds: Content[]) => set({ holds })} />
+{#if !p.split}<Things things={p.cell.holds ?? []} onchange={(holds: Content[]) => set({ holds })} />{/if}
 
 <style>
   .live {

@@ -31,38 +31,44 @@
   const NEAR_PX = 7;
 
   const x = (mm: number) => p.box.x + mm * p.scale;
+  /** What is only laid on something is moved where it lies; its edges stand on the rod once it is picked. */
+  const laid = $derived({
+    ...p.laid,
+    ticks: p.laid.ticks.filter((t) => {
+      const kind = p.laid.units.find((u) => u.unit.id === t.of)?.unit.kind;
+      return (kind !== 'cushion' && kind !== 'stored') || p.picked.includes(t.of);
+    }),
+  });
   const ticks = $derived(
-    ticksOf(p.laid, [
+    ticksOf(laid, [
       { id: 'wall left', at: 0 },
       { id: 'wall right', at: p.width_mm },
     ]),
   );
-  const labels = $derived(
-    ticks.map(
-      (t) => `${t.signs}${showLength(t.at, p.unit, Math.abs(t.at - Math.round(t.at)) < 0.05 ? 0 : 1)}`,
-    ),
-  );
-  const widest = $derived(Math.max(3, ...labels.map((l) => l.length)));
-  const gap = $derived(widest * (p.compact ? 5.8 : 7) + 8);
-  const places = $derived(
-    spread(
-      ticks.map((t) => x(t.at)),
-      gap,
-      p.box.x - 8,
-      Math.min(p.box.x + p.box.w + gap, p.within - gap / 2),
-    ),
-  );
-  /** On a phone only what is picked, and the walls, carry figures: the rest is ticks. */
+  const round = (mm: number) => showLength(mm, p.unit, Math.abs(mm - Math.round(mm)) < 0.05 ? 0 : 1);
+  const labels = $derived(ticks.map((t) => `${t.signs}${round(t.at)}`));
+  /** Edges of pieces carry figures, and what is lit; on a phone only the walls and what is picked, so that none stand on
+   *  each other. */
   const told = $derived(
-    ticks.map(
-      (t) =>
-        !p.compact ||
-        ticks.length < 6 ||
-        t.held === 'stays' ||
-        t.edges.some((e) => p.picked.includes(e.of)) ||
-        p.lit === t.id,
-    ),
+    ticks.map((t, i) => {
+      const own = t.edges.some((e) => p.picked.includes(e.of)) || p.lit === t.id;
+      const end = i === 0 || i === ticks.length - 1;
+      return own || end || (t.held !== 'stays' && !p.compact);
+    }),
   );
+  const shown = $derived(ticks.map((_, i) => i).filter((i) => told[i]));
+  const gap = $derived(Math.max(3, ...shown.map((i) => labels[i]!.length)) * (p.compact ? 5.8 : 6.8) + 7);
+  const places = $derived.by(() => {
+    const found = spread(
+      shown.map((i) => x(ticks[i]!.at)),
+      Math.min(gap, (p.within - 20) / Math.max(1, shown.length)),
+      gap / 2,
+      p.within - gap / 2,
+    );
+    const out = ticks.map((t) => x(t.at));
+    shown.forEach((i, k) => (out[i] = found[k]!));
+    return out;
+  });
   /** One arc for each piece of a row: those on the floor, or of what is picked. */
   const arcs = $derived.by(() => {
     const seen: { id: string; from: number; to: number; rule: RuleSaid | null; name: string }[] = [];
@@ -225,9 +231,9 @@
         class:bad={arc.rule?.stands === 'contradicts'}
         role="button"
         tabindex="0"
-        aria-label="Width of {arc.name}, {showLength(arc.to - arc.from, p.unit, 1)}{arc.rule
-          ? `, ${arc.rule.words}`
-          : ''}"
+        aria-label="{arc.rule ? `${arc.rule.sign} ` : ''}{round(
+          arc.to - arc.from,
+        )}, width of {arc.name}{arc.rule ? `, ${arc.rule.words}` : ''}"
         onclick={() => p.ontype({ unit: arc.id, wide: arc.to - arc.from }, (a + b) / 2, y + 8)}
         onkeydown={(e) =>
           (e.key === 'Enter' || e.key === ' ') &&
@@ -240,11 +246,7 @@
         <path d="M{a},{y}Q{(a + b) / 2},{y + 9} {b},{y}" />
         {#if b - a > 34}
           <text class="figure" x={(a + b) / 2} y={y + 19}
-            >{arc.rule ? `${arc.rule.sign} ` : ''}{showLength(
-              arc.to - arc.from,
-              p.unit,
-              Math.abs(arc.to - arc.from - Math.round(arc.to - arc.from)) < 0.05 ? 0 : 1,
-            )}</text
+            >{arc.rule ? `${arc.rule.sign} ` : ''}{round(arc.to - arc.from)}</text
           >
         {/if}
       </g>

@@ -84,7 +84,7 @@
       class="finished"
       role="button"
       tabindex="0"
-      aria-label="Finished height, {round(p.stack.finished_mm)}"
+      aria-label="finished {round(p.stack.finished_mm)}, the height of it all"
       onclick={() => p.ontype(null, p.stack!.finished_mm, left + 40, p.z(high) - 12)}
       onkeydown={(e) =>
         e.key === 'Enter' &&
@@ -105,7 +105,7 @@
         class:gives={layer.gives}
         role="button"
         tabindex="0"
-        aria-label="{layer.name}, {round(layer.high_mm - layer.low_mm)}{layer.gives ? ', gives' : ''}"
+        aria-label="{layer.name} {round(layer.high_mm - layer.low_mm)}{layer.gives ? ' gives' : ''}"
         onclick={() => p.ontype(layer.name, layer.high_mm - layer.low_mm, left + 70, slabLabels[i]!)}
         onkeydown={(e) =>
           e.key === 'Enter' &&
@@ -116,7 +116,7 @@
         <rect x={left} y={Math.min(y0, y1)} width="34" height={Math.max(1.5, Math.abs(y0 - y1))} />
         {#if layer.gives}<path class="spring" d={springs(y0, y1, left + 17)} />{/if}
         <path class="lead" d="M{left + 34},{(y0 + y1) / 2}L{left + 40},{slabLabels[i]! - 4}" />
-        <text x={left + 42} y={slabLabels[i]! - 2}>{layer.name}</text>
+        <text x={left + 42} y={slabLabels[i]! - 2}>{layer.name + ' '}</text>
         <text class="figure mm" x={left + 42} y={slabLabels[i]! + 10}
           >{round(layer.high_mm - layer.low_mm)}{layer.gives ? ' gives' : ''}</text
         >

@@ -57,6 +57,7 @@
     <p class="quiet">Choose a cell in the drawing, or close all of it by one door:</p>
     <CellForm
       cell={{ ...cell, fill: { fill: 'nothing' } } as Cell}
+      split
       {laid}
       {within}
       onchange={(now) => set({ ...now, fill: cell.fill } as Cell)}
@@ -66,12 +67,11 @@
     <Select
       labelText="Built"
       size="sm"
-      selected={insides.built ?? ''}
+      selected={insides.built ?? ways[0]!.id}
       on:change={(e: Event) =>
         p.onchange({ insides: { ...insides, built: (e.target as HTMLSelectElement).value || null } })}
     >
-      <SelectItem value="" text={ways[0]!.name} />
-      {#each ways.slice(1) as w (w.id)}<SelectItem value={w.id} text={w.name} />{/each}
+      {#each ways as w (w.id)}<SelectItem value={w.id} text={w.name} />{/each}
     </Select>
   {/if}
   <Button size="small" kind="ghost" on:click={() => p.onchange({ insides: null })}

@@ -1,6 +1,6 @@
 <!-- Set out: what is built, between two rods. The drawing is the input; what it comes to is said beside it. -->
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { flushSync, onMount } from 'svelte';
   import type { Finding, Move } from '../../api/types';
   import { Button, Select, SelectItem } from '../../carbon';
   import Answers from '../../shell/Answers.svelte';
@@ -23,6 +23,7 @@
   const setting = new SettingOut(params['job'] ?? '', params['place'] ?? '');
   let wobble = $state(20);
   let lit = $state<string | null>(null);
+  let printing = $state(false);
   const PANES = ['Says', 'Piece', 'Heights', 'Rules', 'Room'] as const;
   let pane = $state<(typeof PANES)[number]>('Says');
   const unit = $derived(open.units);
@@ -108,6 +109,11 @@
   });
 </script>
 
+<svelte:window
+  onbeforeprint={() => flushSync(() => (printing = true))}
+  onafterprint={() => (printing = false)}
+/>
+
 {#if open.missing || (open.stored && !place)}
   <Missing what="place" to="/jobs/{setting.job}" way="Go to the job" />
 {:else if place && setting.said && setting.laid}
@@ -118,6 +124,7 @@
     caption="{place.name}, set out{unit === 'mm' ? ', mm' : ''}"
     keep={190}
     sideLabel="What is set out"
+    belowFirst
   >
     {#snippet picture(room: number)}
       <h1 class="print-only">{open.stored?.job.name} · {place.name}, set out</h1>
@@ -182,9 +189,7 @@
           a number and type.
         </p>
       {/if}
-      <div class="print-only">
-        <Answers {findings} lit={null} onpick={() => undefined} />
-      </div>
+      {#if printing}<Answers {findings} lit={null} onpick={() => undefined} />{/if}
     {/snippet}
     {#snippet side()}
       <Panes

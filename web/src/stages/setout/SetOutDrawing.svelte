@@ -44,7 +44,9 @@
   const top = $derived(Math.min(p.place.height_mm, reach * 1.06 + 60));
   const slabs = $derived(compact || !p.stack ? 0 : 118);
   const m = $derived(
-    compact ? { left: 58, right: 18, head: 30, rod: 13 } : { left: 100 + slabs, right: 40, head: 34, rod: 22 },
+    compact
+      ? { left: 74, right: 18, head: 30, rod: 13 }
+      : { left: 100 + slabs, right: 40, head: 34, rod: 22 },
   );
   const RIBBON = 26;
   const FOOT = 86;

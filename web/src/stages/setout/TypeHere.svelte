@@ -22,25 +22,33 @@
     input.select();
   });
 
+  // taken off the page, the field loses its focus once more
+  let done = false;
+  function close() {
+    done = true;
+    onclose();
+  }
   function settle() {
     const found = parseLength(input.value.trim(), view.unit);
     if (found === null || found < 0) {
       fault = 'Write it like 337, 33.7 cm or 13 1/4".';
       return;
     }
-    onclose();
-    if (Math.abs(found - mm) > 0.005) onset(found);
+    const changed = Math.abs(found - mm) > 0.005;
+    const set = onset; // closing takes all that was given
+    close();
+    if (changed) set(found);
   }
   /** A finger that goes elsewhere has said its number too. */
   function left() {
-    if (parseLength(input.value.trim(), view.unit) === null) onclose();
+    if (done) return;
+    if (parseLength(input.value.trim(), view.unit) === null) close();
     else settle();
   }
   function key(e: KeyboardEvent) {
     if (e.key === 'Enter') settle();
     else if (e.key === 'Escape') {
-      input.value = '';
-      onclose();
+      close();
     } else return;
     e.preventDefault();
     e.stopPropagation();

@@ -36,7 +36,7 @@ export function split(cell: Cell, way: 'columns' | 'rows', n: number): Cell {
     share,
     door,
     fill: { fill: way, cells: [first, ...others] },
-  } as Cell;
+  };
 }
 
 /** A split taken back: its first part is left. */

@@ -43,17 +43,24 @@ export class SettingOut {
     this.key = key;
   }
 
-  readonly place = $derived.by(() => open.place(this.key));
-  readonly unit = $derived.by<Unit | null>(
-    () => this.said?.units?.find((u) => u.id === this.picked.at(-1)) ?? null,
-  );
-  readonly canUndo = $derived(this.#past.length > 0);
-  readonly canRedo = $derived(this.#future.length > 0);
+  get place(): Place | undefined {
+    return open.place(this.key);
+  }
+  /** The piece picked last, as it is said. */
+  get unit(): Unit | null {
+    return this.said?.units?.find((u) => u.id === this.picked.at(-1)) ?? null;
+  }
+  get canUndo(): boolean {
+    return this.#past.length > 0;
+  }
+  get canRedo(): boolean {
+    return this.#future.length > 0;
+  }
 
   async load(): Promise<void> {
     await open.load(this.job);
-    const place = this.place;
-    if (this.#left || !place) return;
+    const place = this.#left ? undefined : this.place;
+    if (!place) return;
     this.said = this.#kept = setOutOf(place);
     try {
       const [laid, surveyed] = await Promise.all([
@@ -204,8 +211,8 @@ export class SettingOut {
       return;
     }
     this.#kept = said;
-    const place = this.place;
-    if (this.#left || !place || this.said !== said) return;
+    const place = this.#left ? undefined : this.place;
+    if (!place || this.said !== said) return;
     const stored = setOutOf(place);
     if (JSON.stringify(stored) !== JSON.stringify(said)) {
       // another device changed something else meanwhile: both are in view now

@@ -74,9 +74,9 @@ def drawers(sheet: Sheet) -> Iterator[Finding]:
         where = (unit.id, laid.path or "all")
         if isinstance(cell.fill, Drawers):
             takes = slides.over_mm + slides.under_mm
-            total = sum(d.opening_mm for d in laid.drawers)
-            low = min(laid.drawers, key=lambda d: d.high_mm)
-            if total > laid.seen.high_mm + 0.5 or low.high_mm < LEAST_DRAWER_MM:
+            heights = cell.fill.heights_mm[: cell.fill.count]
+            asked = sum(heights) + cell.fill.count * takes + (cell.fill.count - len(heights)) * LEAST_DRAWER_MM
+            if asked > laid.seen.high_mm + 0.5:
                 fits = (laid.seen.high_mm - cell.fill.count * takes) / cell.fill.count
                 yield Finding(
                     code="drawer-too-tall",
@@ -84,7 +84,7 @@ def drawers(sheet: Sheet) -> Iterator[Finding]:
                     title=f"{unit.name}: drawers taller than their opening",
                     text=f"{sheet.say(laid.seen.high_mm)} is free for {cell.fill.count}, and each wants "
                     f"{sheet.say(takes)} of clearance: boxes of {sheet.say(max(fits, 0.0))} all alike are the most.",
-                    figure=_of(laid.seen.high_mm - total, "What is free less what they ask"),
+                    figure=_of(laid.seen.high_mm - asked, "What is free less what they ask"),
                     about=where,
                 )
         narrow = min(d.wide_mm for d in laid.drawers)

@@ -118,6 +118,7 @@
 <style>
   .end {
     display: flex;
+    flex-wrap: wrap;
     gap: 0.75rem;
   }
 </style>
