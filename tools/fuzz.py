@@ -17,10 +17,15 @@ from typing import Any
 
 from django.test import Client
 
+from wobble.core.setout.starters.begin import STARTERS
+
 ODD: tuple[Any, ...] = (
     None, True, "", " ", "x" * 5000, "☃", "../..", "1e9", -1, 0, 1, 0.001, 1e-9, 99_999.0, 1e300, 2**63, [], {}, [[]],
     [1, 2], {"a": 1}, "2026-03-07T10:00:00Z", "0001-01-01T00:00:00+14:00", "floor", "back", "left", "gravity", "A",
 )  # fmt: skip
+
+
+SET_OUT = ("units", "rules", "heights", "existing", "openings")
 
 
 @dataclass
@@ -42,12 +47,12 @@ class Fuzzer:
             self.failed.append(f"{method} {path} {data[:3000]!r}: {answer.status_code} {answer.content[:300]!r}")
         return answer
 
-    def run(self, cases: int, document: bytes) -> None:
-        """Send so many cases, beginning anew from the document every few hundred."""
+    def run(self, cases: int, *documents: bytes) -> None:
+        """Send so many cases, beginning anew from the next of the documents every few hundred."""
         job: dict[str, Any] = {}
         for n in range(cases):
             if n % 400 == 0:
-                job = json.loads(self.call("POST", "/jobs", document).content)
+                job = json.loads(self.call("POST", "/jobs", documents[n // 400 % len(documents)]).content)
             method, path, body = self.case(job)
             if self.call(method, path, body).status_code == 200:
                 self.accepted += 1
@@ -58,7 +63,7 @@ class Fuzzer:
     def look(self, job: dict[str, Any]) -> None:
         """Ask for one of the answers of each place."""
         for place in job["job"]["places"][:2]:
-            what = self.rng.choice(("fit", "hold", "gauge", "traits"))
+            what = self.rng.choice(("fit", "hold", "gauge", "traits", "setout"))
             self.call("GET", f"/jobs/{job['id']}/places/{place['id']}/{what}")
 
     def case(self, job: dict[str, Any]) -> tuple[str, str, Any]:
@@ -83,6 +88,10 @@ class Fuzzer:
             lambda: ("POST", f"{here}/facts", self.facts(place)),
             lambda: ("POST", f"{here}/facts", self.facts(place)),
             lambda: ("POST", f"{here}/fit", self.bent(part(place, "datum", "back_line", "closing"))),
+            lambda: ("PUT", f"{here}/setout", self.edit(part(place, *SET_OUT))),
+            lambda: ("PUT", f"{here}/setout", self.edit(part(place, *SET_OUT))),
+            lambda: ("POST", f"{here}/setout", self.bent({"said": part(place, *SET_OUT), "move": self.move(place)})),
+            lambda: ("POST", f"{jobs}/begin", self.bent(self.begin())),
             lambda: ("POST", f"{here}/furring", self.bent({"low_mm": 200, "high_mm": 1400, "pitch_mm": 600})),
             lambda: ("POST", "/jobs/divide", self.bent({"how": "boards", "long_mm": 3000, "piece_mm": 100})),
             lambda: ("POST", "/jobs/grid", self.bent({"how": "pegs", "high_mm": 900, "pitch_mm": 25})),
@@ -90,6 +99,47 @@ class Fuzzer:
             lambda: ("PUT", "/shelf", self.bent(own["instruments"][0] if own["instruments"] else {})),
         )
         return self.rng.choice(ways)()
+
+    def move(self, place: dict[str, Any]) -> Any:
+        """Return something that is done on the rods."""
+        ids = [u["id"] for u in place["units"]] or ["A"]
+        one, other = self.rng.choice(ids), self.rng.choice(ids)
+        edge = {"of": one, "edge": self.rng.choice(("left", "middle", "right"))}
+        return self.rng.choice(
+            (
+                None,
+                {
+                    "move": "drag",
+                    "edge": edge,
+                    "at_mm": self.rng.uniform(0, 3000),
+                    "to": {"of": other, "edge": "right"},
+                },
+                {"move": "type", "edge": edge, "at_mm": self.rng.uniform(0, 3000)},
+                {"move": "type width", "unit": one, "wide_mm": self.rng.uniform(1, 3000)},
+                {
+                    "move": "insert",
+                    "kind": self.rng.choice(("base", "top", "rack", "boarding", "stored")),
+                    "after": one,
+                },
+                {"move": "split", "unit": one, "parts": 3},
+                {"move": "merge", "units": ids[:2]},
+                {"move": "copy", "unit": one, "deeper_mm": 40},
+                {"move": "mirror", "unit": one},
+                {"move": "delete", "ids": [one]},
+                {"move": "say", "rule": {"rule": "as wide as", "id": "f", "unit": one, "than": other, "more_mm": 3}},
+            )
+        )
+
+    def begin(self) -> Any:
+        """Return answers to a starter's questions."""
+        starter = self.rng.choice(STARTERS)
+        answers: dict[str, Any] = {}
+        for q in starter.questions:
+            if self.rng.random() < 0.5:
+                continue
+            low, high = (q.least_mm, q.most_mm) if q.kind == "length" else (q.least, q.most)
+            answers[q.id] = self.rng.choice(q.options) if q.kind == "choice" else self.rng.choice((low, high))
+        return {"starter": starter.id, "id": f"b{self.rng.getrandbits(30):x}", "name": "B", "answers": answers}
 
     def edit(self, drawn: dict[str, Any]) -> Any:
         """Return an edit of a form: what it was drawn from, and that with something bent."""
@@ -173,13 +223,18 @@ def main() -> None:
         from django.core.management import call_command
 
         from wobble.core.formats.document import write_job
+        from wobble.core.practice.drying_loft import drying_loft
         from wobble.core.practice.gable import gable_workroom
+        from wobble.core.practice.narrowboat import narrowboat_galley
+        from wobble.core.practice.signal_cabin import signal_cabin
+        from wobble.core.practice.vestry import vestry_press
 
         call_command("migrate", verbosity=0)
         client = Client(HTTP_HOST="localhost", raise_request_exception=False)
         client.post("/api/session/demo", {}, content_type="application/json")
         fuzzer = Fuzzer(client, random.Random(options.seed))  # noqa: S311
-        fuzzer.run(options.cases, write_job(gable_workroom()))
+        jobs = (gable_workroom, signal_cabin, narrowboat_galley, drying_loft, vestry_press)
+        fuzzer.run(options.cases, *(write_job(job()) for job in jobs))
     print(f"{options.cases} cases, {fuzzer.accepted} accepted; answers {dict(sorted(fuzzer.told.items()))}")
     for failure in fuzzer.failed[:20]:
         print(failure)

@@ -26,7 +26,13 @@ from tools.browser import PHONE, TABLE, Watch, launch, overflow
 ROOT = Path(__file__).resolve().parents[1]
 KEPT = ROOT / "docs" / "screenshots"
 PLACE = "/jobs/{workroom}/north"
-JOBS = {"workroom": "Gable workroom", "vestry": "Vestry press", "galley": "Narrowboat galley"}
+JOBS = {
+    "workroom": "Gable workroom",
+    "vestry": "Vestry press",
+    "galley": "Narrowboat galley",
+    "cabin": "Signal cabin",
+    "loft": "Drying loft",
+}
 
 
 @dataclass(frozen=True)
@@ -41,24 +47,14 @@ class View:
     signed_in: bool = True
 
 
-def _open_working(page: Page) -> None:
-    page.get_by_role("button", name="Shim under A, front left").last.click()
+def _open_tools(page: Page) -> None:
+    page.get_by_role("button", name="C Tools", exact=True).click()
+    page.get_by_role("button", name="Cell 0,").click()
+    page.wait_for_timeout(400)
 
 
 def _type_a_reading(page: Page) -> None:
     page.keyboard.type("1004.5")
-
-
-def _cut_through(page: Page) -> None:
-    page.keyboard.press("c")
-
-
-def _cut_down(page: Page) -> None:
-    slider = page.get_by_label("Height over the high spot")
-    slider.focus()
-    for _ in range(14):
-        page.keyboard.press("ArrowLeft")
-    page.wait_for_timeout(500)
 
 
 def _open_screw(page: Page) -> None:
@@ -82,31 +78,26 @@ def _part(name: str) -> Callable[[Page], None]:
     return steps
 
 
-def _to_traits(page: Page) -> None:
-    page.get_by_role("row", name="Narrowest").scroll_into_view_if_needed()
-
-
 VIEWS = (
     View("sign-in", "/", signed_in=False),
     View("jobs", "/"),
     View("job", "/jobs/{workroom}"),
     View("place", PLACE + "/place"),
+    View("starters", "/jobs/{workroom}/new"),
+    View("set-out", "/jobs/{cabin}/south-bench/setout"),
+    View("set-out-inside", "/jobs/{cabin}/south-bench/setout", _open_tools),
+    View("set-out-phone", "/jobs/{loft}/north-end/setout", screen="phone"),
     View("gauge", PLACE + "/gauge", _type_a_reading),
     View("gauge-alcove", "/jobs/{vestry}/alcove/gauge"),
-    View("gauge-cut", "/jobs/{vestry}/alcove/gauge", _cut_through),
-    View("traits", "/jobs/{vestry}/alcove/gauge", _to_traits),
     View("fit", PLACE + "/fit"),
     View("fit-sides", "/jobs/{vestry}/alcove/fit", _part("Sides")),
     View("fit-lines", PLACE + "/fit", _part("Cut lines")),
     View("fit-galley", "/jobs/{galley}/galley/fit"),
-    View("fit-working", PLACE + "/fit", _open_working),
     View("fit-dark", PLACE + "/fit", dark=True),
     View("hold", PLACE + "/hold", _open_screw),
     View("gauge-phone", PLACE + "/gauge", screen="phone"),
     View("fit-phone", PLACE + "/fit", screen="phone"),
     View("hold-phone", PLACE + "/hold", _to_drilling, screen="phone"),
-    # last: the decision that it turns is kept
-    View("fit-cut-down", PLACE + "/fit", _cut_down),
 )
 
 
