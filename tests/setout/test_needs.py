@@ -247,3 +247,26 @@ def test_a_platform_fastened_to_its_neighbours_asks_for_no_screws_into_the_floor
     )  # fmt: skip
     assert "floor-not-held" not in told(solved(Room(units=(unit,), found=())))
     assert "floor-not-held" in told(solved(Room(units=(replace(unit, fastened_to=()),), found=())))
+
+
+def test_a_top_is_screwed_to_its_boxes_from_below():
+    """Through a board of 19 into a top of 40, 4 under its face: 55 at most, so screws of 50; four for each box."""
+    boxes = [replace(ROOM_A, id=i, name=i, x_mm=x, width_mm=600.0) for i, x in (("A", 100.0), ("B", 700.0))]
+    top = piece(
+        "T", 100.0, 1200.0, kind="top", height_mm=40.0, depth_mm=580.0, over_base_mm=ROOM_A.height_mm,
+        standing=OnPieces(pieces=("A", "B")), fastened_to=("under it",), fixing_heights_mm=(), ready_made=False,
+        board=Board(material="beech"),
+    )  # fmt: skip
+    result = solved(Room(units=(*boxes, top)))
+    screws = [f for f in result.fasteners if "T" in f.joins]
+    assert {f.screw_mm for f in screws} == {50.0}
+    assert len(screws) == 8
+    assert all("slots" in j.text for j in result.hold.joined if j.units[1] == "T")
+
+
+def test_the_bottom_of_what_hangs_bends_as_its_shelves_do():
+    """1164 of 18 mm under crockery, 200 × 0.312 × 0.3 = 19 kg/m, goes down 17 at first: far over 1164 / 300."""
+    hung = carcass("A", 1200.0, Cell(), kind="wall", over_base_mm=1400.0, standing=Hung(), depth_mm=330.0)
+    assert any("its bottom sags" in f.title for f in laid(place_of(hung)).findings)
+    stands = carcass("A", 1200.0, Cell(), depth_mm=330.0)
+    assert "shelf-sags" not in codes(laid(place_of(stands)))

@@ -7,9 +7,9 @@ from collections.abc import Iterator
 from wobble.core.contents import CONTENTS_KG_PER_M3, ROW_HIGH_MM, contents_of
 from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding
-from wobble.core.job import Board, Cell, Columns, Content, Drawers, PullOut, Rows, Unit
+from wobble.core.job import Board, Cell, Columns, Content, Drawers, Hung, OnCleats, PullOut, Rows, Shelved, Unit
 from wobble.core.setout.boards import sag
-from wobble.core.setout.cells import LaidCell, construction_of
+from wobble.core.setout.cells import LaidCell, construction_of, under_box_mm
 from wobble.core.setout.sheet import Sheet
 
 LEAST_DRAWER_MM = 40.0
@@ -222,26 +222,31 @@ def _short(laid: LaidCell, thing: Content) -> tuple[str, float, float] | None:
 def sagging(sheet: Sheet) -> Iterator[Finding]:
     """Shelves, and bottoms of what hangs, that bend past what the eye takes for straight."""
     for unit, cell, laid in _each(sheet):
-        if laid.shelf_mm is None:
-            continue
-        long, deep = laid.shelf_mm
-        thick = cell.fill.thick_mm if hasattr(cell.fill, "thick_mm") else construction_of(sheet.job, unit).board_mm
-        if long <= LEAST_OPENING_MM or deep <= LEAST_OPENING_MM:
-            continue
-        material = unit.board.material if unit.board is not None else "particleboard"
-        load = row_load(unit, cell, laid)
-        bends = sag(Board(material=material, load_kg_per_m=load), long, deep, thick)
-        if bends.later.value_mm > bends.limit_mm:
+        built = construction_of(sheet.job, unit)
+        boards: list[tuple[str, float, float, float]] = []
+        if laid.shelf_mm is not None and isinstance(cell.fill, Shelved):
+            boards.append(("shelves", *laid.shelf_mm, cell.fill.thick_mm))
+        hangs = isinstance(unit.standing, Hung | OnCleats)
+        if laid.leaf and hangs and laid.rect.z_mm <= under_box_mm(unit) + built.board_mm + 0.5:
+            boards.append(("bottom", laid.rect.wide_mm, laid.deep_mm, built.board_mm))
+        for what, long, deep, thick in boards:
+            if min(long, deep) <= LEAST_OPENING_MM:
+                continue
+            material = unit.board.material if unit.board is not None else "particleboard"
+            load = row_load(unit, cell, laid)
+            bends = sag(Board(material=material, load_kg_per_m=load), long, deep, thick)
+            if bends.later.value_mm <= bends.limit_mm:
+                continue
             yield Finding(
                 code="shelf-sags",
                 severity="mind",
-                title=f"{unit.name}: its shelves sag",
+                title=f"{unit.name}: its {what} {'sags' if what == 'bottom' else 'sag'}",
                 text=f"{sheet.say(long)} of {material} {sheet.say(thick)} thick under {load:.0f} kg a metre"
                 f"{'' if cell.holds else ', as nobody said what stands there'}: {sheet.say(bends.later.value_mm)} "
                 f"after years, {sheet.say(bends.limit_mm)} is straight to the eye. {sheet.say(bends.spacing_mm)} is "
                 "the longest; put a divider in, stiffen the front edge, or take a thicker board.",
                 figure=bends.later,
-                about=(unit.id, laid.path or "all"),
+                about=(unit.id, laid.path or "all", what),
             )
 
 
