@@ -13,6 +13,7 @@ import type {
   PlaceFit,
   CheckFound,
   Closing,
+  Construction,
   Datum,
   Decisions,
   Divide,
@@ -94,6 +95,8 @@ export const calls = {
     asJob(client.PUT('/api/jobs/{job_id}/about', { ...jobPath(id), body: edit })),
   putKit: (id: string, edit: Edit<{ kit: ShimKit }>): Promise<StoredJob> =>
     asJob(client.PUT('/api/jobs/{job_id}/kit', { ...jobPath(id), body: edit })),
+  putWays: (id: string, edit: Edit<{ constructions: readonly Construction[] }>): Promise<StoredJob> =>
+    asJob(client.PUT('/api/jobs/{job_id}/constructions', { ...jobPath(id), body: edit as never })),
   putInstruments: (id: string, edit: Edit<{ instruments: readonly Instrument[] }>): Promise<StoredJob> =>
     asJob(client.PUT('/api/jobs/{job_id}/instruments', { ...jobPath(id), body: edit as never })),
   putPlace: (id: string, { was, now, settle }: Edit<Place | null>): Promise<StoredJob> =>

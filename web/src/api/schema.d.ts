@@ -156,6 +156,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/constructions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Constructions
+         * @description Change the ways in which carcasses are built.
+         */
+        put: operations["put_constructions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/document": {
         parameters: {
             query?: never;
@@ -1735,6 +1755,16 @@ export interface components {
             was: components["schemas"]["OwnKit"];
         };
         /**
+         * Edit[OwnWays]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_OwnWays_: {
+            now: components["schemas"]["OwnWays"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["OwnWays"];
+        };
+        /**
          * Edit[SetOut]
          * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
          */
@@ -2729,7 +2759,7 @@ export interface components {
          * @description Two neighbours and the screws between them.
          *
          *         Attributes:
-         *             units: Left one, right one. fasteners: Its screws by their ids; each does not come through.
+         *             units: Left one and right one, or box and top. fasteners: Its screws by their ids; each does not come through.
          *             screw_mm: Their length as sold. apart_mm: The reveal between them, packed out. text: What to mind.
          */
         Joined: {
@@ -3323,6 +3353,13 @@ export interface components {
          */
         OwnKit: {
             kit: components["schemas"]["ShimKit"];
+        };
+        /**
+         * OwnWays
+         * @description The ways in which carcasses of a job are built; the first is how they are built that name none.
+         */
+        OwnWays: {
+            constructions: components["schemas"]["Construction"][];
         };
         /**
          * Packed
@@ -5190,6 +5227,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Begin"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_constructions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Edit_OwnWays_"];
             };
         };
         responses: {

@@ -3,6 +3,7 @@ import { calls } from '../api/calls';
 import { Refused } from '../api/client';
 import type {
   About,
+  Construction,
   Edit,
   Place,
   Instrument,
@@ -103,6 +104,10 @@ class OpenJob {
 
   putKit(was: ShimKit, now: ShimKit): Promise<boolean> {
     return this.edit('kit', calls.putKit, { kit: was }, { kit: now });
+  }
+
+  putWays(was: readonly Construction[], now: readonly Construction[]): Promise<boolean> {
+    return this.edit('ways', calls.putWays, { constructions: was }, { constructions: now });
   }
 
   putInstruments(was: readonly Instrument[], now: readonly Instrument[]): Promise<boolean> {

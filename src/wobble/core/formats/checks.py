@@ -49,6 +49,7 @@ def check_job(job: Job) -> None:
         DocumentError: With the path of the first fault.
     """
     check_unique("$.instruments", [i.id for i in job.instruments], "instrument")
+    check_unique("$.constructions", [c.id for c in job.constructions], "way of building")
     check_unique("$.places", [b.id for b in job.places], "place")
     instruments = {i.id for i in job.instruments}
     for i, taper in enumerate(job.kit.tapers):

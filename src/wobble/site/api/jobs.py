@@ -63,6 +63,12 @@ class OwnKit(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=Tr
     kit: core.ShimKit
 
 
+class OwnWays(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """The ways in which carcasses of a job are built; the first is how they are built that name none."""
+
+    constructions: Annotated[tuple[core.Construction, ...], msgspec.Meta(max_length=20)]
+
+
 class OwnInstruments(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
     """The instruments of a job."""
 
@@ -176,6 +182,17 @@ def put_way_in(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Change the doors, corners and stairs that everything must pass."""
     edit = body(request, edits.Edit[WayIn])
     return stored(edits.decide(request.user, job_id, edit, WayIn, what="the way in"))
+
+
+@router.put(
+    "/{uuid:job_id}/constructions",
+    openapi_extra=describe(takes=edits.Edit[OwnWays], gives=StoredJob),
+    operation_id="put_constructions",
+)
+def put_constructions(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Change the ways in which carcasses are built."""
+    edit = body(request, edits.Edit[OwnWays])
+    return stored(edits.decide(request.user, job_id, edit, OwnWays, what="the ways of building"))
 
 
 class PlaceEdit(edits.Edit[core.Place | None], frozen=True, kw_only=True, forbid_unknown_fields=True):

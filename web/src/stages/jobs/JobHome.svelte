@@ -8,6 +8,7 @@
   import Instruments from './Instruments.svelte';
   import Kit from './Kit.svelte';
   import WayIn from './WayIn.svelte';
+  import Ways from './Ways.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
   const id = $derived(params['job'] ?? '');
@@ -113,6 +114,7 @@
     </section>
     {#key open.stored?.revision}
       <WayIn way={job.way_in ?? []} />
+      <Ways ways={job.constructions ?? []} />
       <Kit kit={job.kit!} />
       <Instruments instruments={job.instruments ?? []} />
     {/key}

@@ -4,6 +4,8 @@
   import { spread } from '../../drawing/rods';
   import type { Box } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
+  import { stepOf } from './edges';
+  import { heightTicks, type HeightTick } from './heights';
 
   interface Props {
     box: Box;
@@ -15,30 +17,17 @@
     slabs: number;
     unit: LengthUnit;
     top_mm: number;
+    scale: number;
+    onraise: (of: NonNullable<HeightTick['of']>, at: number, dragged: boolean) => void;
+    ondrop: (keep: boolean) => void;
+    onpick: (unit: string) => void;
+    ontypeheight: (of: NonNullable<HeightTick['of']>, at: number, x: number, y: number) => void;
     ontype: (member: string | null, mm: number, x: number, y: number) => void;
   }
   let p: Props = $props();
   const round = (mm: number) => showLength(mm, p.unit, Math.abs(mm - Math.round(mm)) < 0.05 ? 0 : 1);
 
-  /** Heights of undersides and tops, of sills and of what stays, each once. */
-  const ticks = $derived.by(() => {
-    const all: { at: number; what: string; stays: boolean }[] = [{ at: 0, what: 'The floor', stays: true }];
-    for (const { unit } of p.laid.units) {
-      const low = unit.over_base_mm ?? 0;
-      if (low > 0) all.push({ at: low, what: `Underside of ${unit.name}`, stays: false });
-      all.push({ at: low + unit.height_mm, what: `Top of ${unit.name}`, stays: false });
-    }
-    for (const e of p.said.existing ?? [])
-      all.push({ at: (e.up_mm ?? 0) + e.height_mm, what: `Top of ${e.name}`, stays: true });
-    for (const o of p.said.openings ?? [])
-      if (o.sill_mm) all.push({ at: o.sill_mm, what: `Sill of ${o.name}`, stays: true });
-    const beside = (p.said.heights ?? []).find((s) => s.id === p.stack?.id);
-    if (beside?.beside_mm) all.push({ at: beside.beside_mm, what: beside.beside ?? 'a table', stays: true });
-    return all
-      .filter((t) => t.at <= p.top_mm + 1)
-      .toSorted((a, b) => a.at - b.at)
-      .filter((t, i, every) => i === 0 || t.at - every[i - 1]!.at >= 0.5);
-  });
+  const ticks = $derived(heightTicks(p.said, p.laid, p.stack?.id ?? null, p.top_mm));
   const places = $derived(
     spread(
       ticks.map((t) => p.z(t.at)),
@@ -47,6 +36,45 @@
       p.box.y + p.box.h + 8,
     ),
   );
+  let held = $state.raw<{
+    of: NonNullable<HeightTick['of']>;
+    at: number;
+    pointer: number;
+    y: number;
+    moved: boolean;
+  } | null>(null);
+  function take(event: PointerEvent, tick: HeightTick) {
+    if (!tick.of || event.button !== 0) return;
+    held = { of: tick.of, at: tick.at, pointer: event.pointerId, y: event.clientY, moved: false };
+  }
+  function move(event: PointerEvent) {
+    if (event.pointerId !== held?.pointer) return;
+    const by = held.y - event.clientY;
+    if (!held.moved && Math.abs(by) < 3) return;
+    held = { ...held, moved: true };
+    const step = stepOf(p.unit);
+    p.onraise(held.of, Math.max(0, Math.round((held.at + by / p.scale) / step) * step), true);
+  }
+  function letGo(event: PointerEvent, keep: boolean) {
+    if (event.pointerId !== held?.pointer) return;
+    const was = held;
+    held = null;
+    if (was.moved) p.ondrop(keep);
+    else if (keep) p.onpick(was.of.unit);
+  }
+  function key(event: KeyboardEvent, tick: HeightTick, y: number) {
+    if (!tick.of) return;
+    const step = { ArrowDown: -1, ArrowUp: 1 }[event.key];
+    if (step) p.onraise(tick.of, Math.max(0, tick.at + step * stepOf(p.unit, event.shiftKey)), false);
+    else if (event.key === 'Enter') type(tick, y);
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  }
+  function type(tick: HeightTick, y: number) {
+    if (tick.of) p.ontypeheight(tick.of, tick.at, p.box.x - 30, y);
+  }
+
   const left = $derived(p.box.x - 48 - p.slabs);
   const springs = (y0: number, y1: number, at: number) => {
     const n = Math.max(3, Math.round(Math.abs(y1 - y0) / 11));
@@ -67,12 +95,34 @@
   );
 </script>
 
-<g class="rod">
+<svelte:window
+  onpointermove={move}
+  onpointerup={(e) => letGo(e, true)}
+  onpointercancel={(e) => letGo(e, false)}
+/>
+
+<!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
+<g class="rod" onclick={(e) => e.stopPropagation()}>
   <rect class="wood" x={p.box.x} y={p.box.y} width={p.box.w} height={p.box.h} rx="2" />
   <path class="grain" d="M{p.box.x + p.box.w * 0.4},{p.box.y + 3}v{p.box.h - 6}" />
   {#each ticks as tick, i (tick.at)}
-    <g class="tick" class:stays={tick.stays}>
+    <g
+      class="tick"
+      class:stays={tick.stays}
+      class:moves={tick.of}
+      role="slider"
+      tabindex={tick.of ? 0 : -1}
+      aria-label={tick.what}
+      aria-valuenow={Math.round(tick.at)}
+      aria-valuetext={round(tick.at)}
+      aria-orientation="vertical"
+      aria-disabled={!tick.of}
+      onpointerdown={(e) => take(e, tick)}
+      onkeydown={(e) => key(e, tick, places[i]!)}
+      ondblclick={() => type(tick, places[i]!)}
+    >
       <title>{tick.what}</title>
+      <rect class="touch" x={p.box.x - 46} y={p.z(tick.at) - 8} width={p.box.w + 50} height="16" />
       <path d="M{p.box.x - 2},{p.z(tick.at)}h{p.box.w + 5}" />
       <path class="lead" d="M{p.box.x - 2},{p.z(tick.at)}L{p.box.x - 7},{places[i]}h-2" />
       <text class="figure" x={p.box.x - 11} y={places[i]! + 4} text-anchor="end">{round(tick.at)}</text>
@@ -134,6 +184,19 @@
     stroke: var(--w-wood-edge);
     stroke-opacity: 0.35;
     fill: none;
+  }
+  .tick {
+    outline: none;
+  }
+  .tick.moves {
+    cursor: ns-resize;
+    touch-action: none;
+  }
+  .tick:focus-visible path {
+    stroke-width: 5;
+  }
+  .tick:focus-visible text {
+    text-decoration: underline;
   }
   .tick path {
     stroke: var(--w-chalk);

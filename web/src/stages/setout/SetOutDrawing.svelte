@@ -9,6 +9,7 @@
   import { showLength } from '../../entry/length';
   import EdgeRod from './EdgeRod.svelte';
   import HeightRod from './HeightRod.svelte';
+  import { raised } from './heights';
   import PieceMark from './PieceMark.svelte';
   import type { SettingOut } from './setting-out.svelte';
   import TypeHere from './TypeHere.svelte';
@@ -153,6 +154,12 @@
           }),
         }),
     };
+  }
+  function raise(of: { unit: string; part: 'top' | 'underside' }, at: number, dragged: boolean) {
+    const from = dragged ? p.setting.from : said;
+    const units = (from.units ?? []).map((u) => (u.id === of.unit ? { ...u, ...raised(u, of.part, at) } : u));
+    if (dragged) p.setting.dragTo({ ...from, units });
+    else void p.setting.change({ units });
   }
   const release = (rules: readonly string[]) => {
     for (const rule of rules) void p.setting.do({ move: 'release', rule } as Move);
@@ -318,6 +325,18 @@
       {slabs}
       unit={p.unit}
       top_mm={top}
+      {scale}
+      onraise={raise}
+      ondrop={(keep) => void p.setting.drop(keep)}
+      onpick={(id) => p.setting.pick(id)}
+      ontypeheight={(of, mm, px, py) =>
+        (typing = {
+          label: of.part === 'top' ? 'Top at' : 'Underside at',
+          mm,
+          x: Math.max(px, 74),
+          y: py,
+          set: (value) => raise(of, value, false),
+        })}
       ontype={typeLayer}
     />
     <!-- svelte-ignore a11y_no_static_element_interactions -->

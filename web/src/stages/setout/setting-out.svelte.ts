@@ -34,7 +34,7 @@ export class SettingOut {
   #line: Promise<unknown> = Promise.resolve();
   #timer: ReturnType<typeof setTimeout> | undefined;
   #from: SetOut | null = null;
-  #next: Move | null = null;
+  #next: { said: SetOut; move: Move | null } | null = null;
   #dragging = false;
   #left = false;
 
@@ -110,20 +110,34 @@ export class SettingOut {
 
   /** An edge is under the finger: each place is tried from where it was taken up; while one is answered the newest waits. */
   drag(move: Move): void {
+    this.#drag({ said: this.from, move });
+  }
+
+  #drag(next: { said: SetOut; move: Move | null }): void {
     if (!this.said) return;
     this.#from ??= this.said;
-    this.#next = move;
+    this.#next = next;
     if (this.#dragging) return;
     this.#dragging = true;
     void this.#after(async () => {
       while (this.#next && this.#from) {
-        const move = this.#next;
+        const { said, move } = this.#next;
         this.#next = null;
-        if (!(await this.#ask(this.#from, move))) break;
+        if (!(await this.#ask(said, move))) break;
       }
       this.#dragging = false;
       return true;
     });
+  }
+
+  /** What a drag began from; what is said where none is under way. */
+  get from(): SetOut {
+    return this.#from ?? this.said!;
+  }
+
+  /** A height is under the finger: what it makes of what is said is tried as a dragged edge is. */
+  dragTo(said: SetOut): void {
+    this.#drag({ said, move: null });
   }
 
   /** The finger is lifted: what was dragged is kept, or goes back to where it was. */

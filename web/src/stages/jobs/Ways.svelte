@@ -1,0 +1,138 @@
+<!-- Ways of building a carcass, said once for a job: the first holds for every unit that names none. -->
+<script lang="ts">
+  import { DEFAULTS, OPTIONS } from '../../api/fields';
+  import type { Construction } from '../../api/types';
+  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../carbon';
+  import LengthField from '../../entry/LengthField.svelte';
+  import { open } from '../../state/job.svelte';
+
+  let { ways }: { ways: readonly Construction[] } = $props();
+  type Framed = NonNullable<Construction['face_frame']>;
+  const FRAME: Framed = { stile_mm: 40, rail_mm: 40, mullion_mm: 40, thick_mm: 20, open_end: 'none' };
+  const save = (now: readonly Construction[]) => void open.putWays(ways, now);
+  const set = (i: number, part: Partial<Construction>) =>
+    save(ways.map((w, k) => (k === i ? { ...w, ...part } : w)));
+  const framed = (i: number, part: Partial<Framed>) =>
+    set(i, { face_frame: { ...FRAME, ...ways[i]?.face_frame, ...part } });
+  const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
+  function add() {
+    const taken = new Set(ways.map((w) => w.id));
+    let n = 1;
+    while (taken.has(`way-${n}`)) n += 1;
+    save([...ways, { ...(DEFAULTS.construction as unknown as Construction), id: `way-${n}` }]);
+  }
+  const BACKS = {
+    none: 'no back',
+    applied: 'applied behind',
+    rebated: 'in a rebate',
+    grooved: 'in a groove',
+  };
+  const PARTS = [
+    ['stile_mm', 'Stiles'],
+    ['rail_mm', 'Rails'],
+    ['mullion_mm', 'Mullions'],
+    ['thick_mm', 'Frame thick'],
+  ] as const;
+</script>
+
+<section>
+  <h2>How carcasses are built</h2>
+  {#if !ways.length}
+    <p class="quiet">
+      Boards of 18, sides through, backs in a groove: say otherwise where you build otherwise.
+    </p>
+  {/if}
+  {#each ways as w, i (w.id)}
+    <div class="way">
+      <TextInput
+        labelText={i === 0 ? 'Name (holds where nothing else is said)' : 'Name'}
+        size="sm"
+        value={w.name}
+        on:blur={(e: FocusEvent) => {
+          const name = (e.target as HTMLInputElement).value.trim();
+          if (name && name !== w.name) set(i, { name });
+        }}
+      />
+      <LengthField
+        label="Boards, as measured"
+        value={w.board_mm ?? 18}
+        least={1}
+        onchange={(mm) => set(i, { board_mm: mm! })}
+      />
+      <Select
+        labelText="Sides"
+        size="sm"
+        selected={w.sides ?? 'through'}
+        on:change={(e: Event) => set(i, { sides: chosen(e) as Construction['sides'] })}
+      >
+        <SelectItem value="through" text="run through" />
+        <SelectItem value="between" text="between top and bottom" />
+      </Select>
+      <Select
+        labelText="Back"
+        size="sm"
+        selected={w.back ?? 'grooved'}
+        on:change={(e: Event) => set(i, { back: chosen(e) as Construction['back'] })}
+      >
+        {#each OPTIONS.backs as b (b)}<SelectItem value={b} text={BACKS[b]} />{/each}
+      </Select>
+      {#if (w.back ?? 'grooved') !== 'none'}
+        <LengthField
+          label="Back thick"
+          value={w.back_mm ?? 6}
+          least={0}
+          onchange={(mm) => set(i, { back_mm: mm! })}
+        />
+      {/if}
+      {#if (w.back ?? 'grooved') === 'grooved'}
+        <LengthField
+          label="Groove in from the rear"
+          value={w.groove_in_mm ?? 12}
+          least={0}
+          onchange={(mm) => set(i, { groove_in_mm: mm! })}
+        />
+      {/if}
+      <Checkbox
+        labelText="With a face frame"
+        checked={w.face_frame !== null && w.face_frame !== undefined}
+        on:check={(e: CustomEvent<boolean>) => set(i, { face_frame: e.detail ? FRAME : null })}
+      />
+      {#if w.face_frame}
+        {#each PARTS as [key, label] (key)}
+          <LengthField
+            {label}
+            value={w.face_frame[key] ?? FRAME[key]!}
+            least={1}
+            onchange={(mm) => framed(i, { [key]: mm! })}
+          />
+        {/each}
+        <Select
+          labelText="An open end"
+          size="sm"
+          selected={w.face_frame.open_end ?? 'none'}
+          on:change={(e: Event) => framed(i, { open_end: chosen(e) as Framed['open_end'] })}
+        >
+          <SelectItem value="none" text="none" />
+          <SelectItem value="left" text="at the left" />
+          <SelectItem value="right" text="at the right" />
+        </Select>
+      {/if}
+      <button class="link" onclick={() => save(ways.filter((_, k) => k !== i))}>Remove {w.name}</button>
+    </div>
+  {/each}
+  <Button size="small" kind="ghost" on:click={add}>Add a way of building</Button>
+</section>
+
+<style>
+  .way {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(10rem, 1fr));
+    gap: 0.75rem;
+    align-items: end;
+    padding: 0.6rem 0;
+    border-top: 1px solid var(--w-line);
+  }
+  p {
+    font-size: 0.875rem;
+  }
+</style>
