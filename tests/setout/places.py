@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from typing import Any
 
+import msgspec
+
 from tests.rooms import SIDE, sides
 from wobble.core.job import (
     Cell,
@@ -60,7 +62,9 @@ def job_of(place: Place, *ways: Construction, **more: Any) -> Job:
 
 def laid(place: Place, *ways: Construction, **more: Any) -> LaidOut:
     """Return what a place comes to, set out."""
-    return solve_setout(job_of(place, *ways, **more), "p")
+    out = solve_setout(job_of(place, *ways, **more), "p")
+    assert msgspec.json.decode(msgspec.json.encode(out), type=LaidOut) == out
+    return out
 
 
 def laid_unit(out: LaidOut, id_: str) -> LaidUnit:

@@ -168,7 +168,7 @@ def long_rod(place: Place, walls: Walls) -> LongRod:
     lefts = {u.id: reading.known(_Sum({_left(u.id): 1.0}, {})) for u in place.units}
     widths = {u.id: reading.known(_Sum({_width(u.id): 1.0}, {})) for u in place.units}
     rights = {u.id: reading.known(_Sum({_left(u.id): 1.0, _width(u.id): 1.0}, {})) for u in place.units}
-    misses = tuple(sum(f * mean[givens.index(g)] for g, f in c.misses.items()) for c in clashes)
+    misses = tuple(float(sum(f * mean[givens.index(g)] for g, f in c.misses.items())) for c in clashes)
     return LongRod(lefts, widths, rights, clashes, misses, tuple(i for i in found.idle if i in own))
 
 

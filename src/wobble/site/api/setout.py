@@ -15,6 +15,7 @@ from wobble.core.setout.laid import LaidOut, SetOut
 from wobble.core.setout.moves import Move
 from wobble.core.setout.starters.begin import StarterTold, begin, offered
 from wobble.core.stages import Tried
+from wobble.core.value import Title
 from wobble.site import edits, rows
 from wobble.site.answers import answered, computed
 from wobble.site.api.jobs import StoredJob, stored
@@ -39,7 +40,7 @@ class Begin(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=Tru
 
     starter: Text
     id: core.Key
-    name: core.Name
+    name: Title
     answers: dict[Text, Number | Text] = {}
 
 
