@@ -84,6 +84,14 @@ def test_the_demo_button_works_only_where_the_demo_is_open(db, settings):
     }
 
 
+def test_jobs_are_listed_last_changed_first(ines):
+    made = [ines.import_job() for _ in range(4)]
+    about = {name: made[1]["job"][name] for name in ("name", "address", "note", "units")}
+    ines.put(f"/jobs/{made[1]['id']}/about", {"was": about, "now": about | {"note": "seen"}, "settle": None})
+    listed = [job["id"] for job in ines.get("/jobs")[1]]
+    assert listed == [made[i]["id"] for i in (1, 3, 2, 0)]
+
+
 def test_every_call_on_a_job_refuses_another_user(ines, tomas):
     """All calls that the API document lists, each with the least body that it takes: as if there were no such job."""
     stored = ines.import_job()

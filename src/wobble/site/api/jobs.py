@@ -89,9 +89,13 @@ def stored(row: models.Job) -> HttpResponse:
 @router.get("", openapi_extra=describe(gives=tuple[JobLine, ...]), operation_id="list_jobs")
 def list_jobs(request: HttpRequest) -> HttpResponse:
     """List the user's jobs, last changed first."""
-    found = models.Job.objects.filter(owner_id=request.user.pk).annotate(
-        n_places=Count("places", distinct=True),
-        n_readings=Count("places__facts", filter=Q(places__facts__kind__in=edits.READING_TAGS), distinct=True),
+    found = (
+        models.Job.objects.filter(owner_id=request.user.pk)
+        .annotate(
+            n_places=Count("places", distinct=True),
+            n_readings=Count("places__facts", filter=Q(places__facts__kind__in=edits.READING_TAGS), distinct=True),
+        )
+        .order_by("-changed")  # said here: a query that groups has no order of its own
     )
     return answer(
         [

@@ -37,7 +37,8 @@
   };
   let draft = $state.raw<Place>(blank as unknown as Place);
   let saved = $state.raw<Place | null>(null);
-  const dirty = $derived(draft !== saved);
+  // boxes that are ticked from the start say so once, which changes nothing
+  const dirty = $derived(draft !== saved && JSON.stringify(draft) !== JSON.stringify(saved));
   const others = $derived((open.stored?.job.places ?? []).filter((b) => b.id !== draft.id));
 
   onMount(() => {
