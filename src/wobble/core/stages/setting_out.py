@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from typing import Any
+
 import numpy as np
 from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.fit.surfaces.walls import Drawn, with_obstacles
 from wobble.core.gauge.prior import Floats
+from wobble.core.gauge.survey import SurveyInput, survey_input
 from wobble.core.hold.structure.lines import structure
-from wobble.core.job import Backing, Detection, Job, OnPieces, Place, Unit, Value
-from wobble.core.setout.laid import LaidOut, SetOut, laid_out
+from wobble.core.job import Backing, Detection, Job, Obstacle, OnPieces, Place, Unit, Value, WallStep
+from wobble.core.setout.laid import LaidOut, SetOut, laid_out, said_of
 from wobble.core.setout.long_rod import Walls, wall_name, walls_met
 from wobble.core.setout.moves import Move, moved
 from wobble.core.setout.sheet import Sheet, sheet
-from wobble.core.stages.known import find_place, walls_of
+from wobble.core.stages.known import MB, find_place, walls_of
+from wobble.core.stages.remember import Remembered
 
 UNMEASURED_SD_MM = 10.0
 """How far a wall that nobody measured is taken to stand from where the place is said to end."""
@@ -68,7 +73,39 @@ def set_out(job: Job) -> Job:
     """Return a job with every unit where and as large as what is set out has it; the same job where nothing follows."""
     if not any(is_set_out(p) for p in job.places):
         return job
-    return replace(job, places=tuple(sheet_of(job, p.id).place if is_set_out(p) else p for p in job.places))
+    return replace(job, places=tuple(_placed(job, p) if is_set_out(p) else p for p in job.places))
+
+
+@dataclass(frozen=True)
+class SetOutInput:
+    """All that where units stand rests on; the survey only where a rule names a wall."""
+
+    said: SetOut
+    obstacles: tuple[Obstacle, ...]
+    steps: tuple[WallStep, ...]
+    width_mm: float
+    survey: SurveyInput | None
+
+
+UNIT_BYTES = 4_000
+"""What a unit weighs at most, its inside and rules with it."""
+_UNITS = Remembered[SetOutInput, tuple[Unit, ...]](lambda units: UNIT_BYTES * (1 + len(units)), 2 * MB)
+
+
+def _placed(job: Job, place: Place) -> Place:
+    """Return a place with its units where they come to, remembered while only other things are decided."""
+    given = SetOutInput(
+        said_of(place),
+        place.obstacles,
+        place.steps,
+        place.width_mm,
+        survey_input(job, place) if walls_met(place) else None,
+    )
+    return replace(place, units=_UNITS.get(given, lambda: sheet_of(job, place.id).place.units))
+
+
+KEPT: tuple[Remembered[Any, Any], ...] = (_UNITS,)
+"""All that is remembered here."""
 
 
 def with_set_out(job: Job, place_id: str, said: SetOut) -> Job:

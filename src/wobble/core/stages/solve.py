@@ -53,6 +53,7 @@ from wobble.core.job import (
 from wobble.core.length import LengthUnit
 from wobble.core.part import Fastener, Part
 from wobble.core.setout.laid import LaidOut
+from wobble.core.stages import setting_out
 from wobble.core.stages.known import KEPT, MB, find_place, floor_contact_of, survey_of, walls_of
 from wobble.core.stages.remember import Remembered
 from wobble.core.stages.setting_out import set_out, solve_setout
@@ -131,7 +132,7 @@ class Result(Value, frozen=True, kw_only=True):
 
 def forget() -> None:
     """Forget all that is remembered between two decisions: for timing, and for tests that compare with it."""
-    for remembered in (*KEPT, _CASES):
+    for remembered in (*KEPT, *setting_out.KEPT, _CASES):
         remembered.clear()
     profile.cache_clear()
 

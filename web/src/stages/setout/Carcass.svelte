@@ -14,10 +14,21 @@
   let width = $state(340);
   const u = $derived(p.laid.unit);
   const tall = $derived(u.height_mm > u.width_mm * 1.4);
+  const leaves = $derived(p.laid.cells.filter((c) => c.leaf));
+  const round = (mm: number) => showLength(mm, p.unit, Math.abs(mm - Math.round(mm)) < 0.05 ? 0 : 1);
   const MOST = 300;
-  const LEFT = 58;
   const FOOT = 44;
   const END = 12;
+  const LEFT = $derived(
+    Math.max(
+      3,
+      ...leaves
+        .flatMap((c) => [c.rect.z_mm, c.rect.z_mm + c.rect.high_mm, ...(c.shelves_at ?? [])])
+        .map((mm) => round(mm).length),
+    ) *
+      6.7 +
+      28,
+  );
   const scale = $derived(
     Math.min(
       (width - LEFT - 14 - (tall ? END : 0)) / (u.width_mm + (tall ? u.depth_mm : 0)),
@@ -28,8 +39,6 @@
   const h = $derived(u.height_mm * scale);
   const x = (mm: number) => LEFT + mm * scale;
   const z = (mm: number) => 8 + h - mm * scale;
-  const leaves = $derived(p.laid.cells.filter((c) => c.leaf));
-  const round = (mm: number) => showLength(mm, p.unit, Math.abs(mm - Math.round(mm)) < 0.05 ? 0 : 1);
   const marks = (at: number[]) =>
     [...new Set(at.map((mm) => Math.round(mm * 10) / 10))].toSorted((a, b) => a - b);
   const across = $derived(marks(leaves.flatMap((c) => [c.rect.x_mm, c.rect.x_mm + c.rect.wide_mm])));

@@ -200,6 +200,7 @@
     text-align: left;
     padding: 0.2rem 0.5rem 0.2rem 0;
     border-top: 1px solid var(--w-line);
+    vertical-align: middle;
   }
   thead th {
     font-size: 0.75rem;
