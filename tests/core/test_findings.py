@@ -198,6 +198,12 @@ ROOMS: dict[str, Room] = {
         overhead=Backing(runs="out"),
         found=studs(300.0, 700.0, 1100.0, surface="ceiling", heights=(50.0, 250.0, 500.0)),
     ),
+    "side-held": Room(
+        units=a(x_mm=0.0, fastened_to=("left",)),
+        found=(*studs(), *studs(100.0, 500.0, surface="left", heights=(300.0, 500.0, 650.0, 800.0, 1700.0))),
+        beside=sides(left=-2.0),
+    ),
+    "side-not-held": Room(units=a(x_mm=0.0, fastened_to=("left",)), beside=sides(left=-2.0)),
     "rack-not-held": Room(units=(RACK,), over=ceiling(), overhead=Backing(), found=()),
 }
 NAMES = tuple(sorted(name for part in get_args(codes.Code) if part is not codes.RodCode for name in get_args(part)))

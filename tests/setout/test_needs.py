@@ -9,7 +9,7 @@ import pytest
 from msgspec.structs import replace
 
 from tests.rooms import A as ROOM_A
-from tests.rooms import Room, ceiling
+from tests.rooms import Room, ceiling, sides, studs
 from tests.setout.places import carcass, codes, job_of, laid, laid_unit, piece, place_of, to_wall, units_of
 from tests.setout.test_framing import platform
 from wobble.core import solve
@@ -270,3 +270,24 @@ def test_the_bottom_of_what_hangs_bends_as_its_shelves_do():
     assert any("its bottom sags" in f.title for f in laid(place_of(hung)).findings)
     stands = carcass("A", 1200.0, Cell(), depth_mm=330.0)
     assert "shelf-sags" not in codes(laid(place_of(stands)))
+
+
+def test_a_box_in_a_cavity_is_screwed_through_its_side_with_packing_in_the_gap():
+    """The wall stands 4 off the box: 19 of side, 4 of packing and the lining before the stud; none into the back."""
+    box = replace(ROOM_A, x_mm=10.0, fastened_to=("left",))
+    left = (*studs(), *studs(100.0, 500.0, surface="left", heights=(300.0, 500.0, 650.0, 800.0, 1700.0)))
+    result = solved(Room(units=(box,), found=left, beside=sides(left=6.0)))
+    (side,) = result.hold.sides
+    assert side.enough
+    assert side.gap.value_mm == pytest.approx(4.0, abs=0.5)
+    assert {f.surface for f in result.fasteners} == {"left"}
+    assert all(min(abs(f.at[0] - 100), abs(f.at[0] - 500)) < 2 for f in result.fasteners)
+
+
+def test_what_hangs_and_is_fastened_to_nothing_is_a_stop():
+    hung = replace(ROOM_A, over_base_mm=1400.0, standing=Hung(), fastened_to=("nothing",), height_mm=640.0)
+    (finding,) = [f for f in solved(Room(units=(hung,))).findings if f.code == "not-held"]
+    assert (finding.severity, "hangs from nothing" in finding.title) == ("stop", True)
+    tall = replace(ROOM_A, height_mm=2100.0, fastened_to=("nothing",))
+    (finding,) = [f for f in solved(Room(units=(tall,))).findings if f.code == "not-held"]
+    assert (finding.severity, "stands free" in finding.title) == ("mind", True)

@@ -26,7 +26,12 @@ def test_usual_answers_make_a_whole_document_that_nothing_stops(starter, lengths
     assert not [f.title for f in out.findings if f.severity == "stop"]
     result = solve(job).places[0]
     # nobody has read the floor nor looked for studs; nothing else stops it
-    assert {f.code for f in result.findings if f.severity == "stop"} <= {"no-floor", "no-plan", "not-held"}
+    assert {f.code for f in result.findings if f.severity == "stop"} <= {
+        "no-floor",
+        "no-plan",
+        "not-held",
+        "side-not-held",
+    }
     boxed = [u for u in place.units if u.kind in BOXES and not (u.ready_made and starter == "built-in")]
     assert all(u.insides is not None for u in boxed)
 

@@ -143,6 +143,8 @@ HoldCode = Literal[
     "not-held",
     "rack-held",
     "rack-not-held",
+    "side-held",
+    "side-not-held",
 ]
 Code = (
     GaugeCode

@@ -1998,7 +1998,7 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held");
+            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
@@ -3601,7 +3601,8 @@ export interface components {
          *             back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
          *             held: How each unit is fastened, in the order of work; empty while there is no plan. ledgers: What they rest on.
          *             cleats: Of shelves. overhead: How racks hang. underfoot: What is screwed to the floor.
-         *             joined: Neighbours screwed together. plates: Where wires and pipes cross studs.
+         *             joined: Neighbours screwed together, and tops to boxes.
+         *             sides: Boxes screwed to the walls beside them. plates: Where wires and pipes cross studs.
          */
         PlaceHold: {
             back: components["schemas"]["Lines"];
@@ -3617,6 +3618,7 @@ export interface components {
             pieces: components["schemas"]["PieceCount"][];
             place: string;
             plates: components["schemas"]["Plate"][];
+            sides: components["schemas"]["SideHeld"][];
             underfoot: components["schemas"]["FloorFixed"][];
         };
         /**
@@ -4112,6 +4114,26 @@ export interface components {
             path: string;
             theirs: unknown;
             yours: unknown;
+        };
+        /**
+         * SideHeld
+         * @description How a box is fastened through one of its sides.
+         *
+         *         Attributes:
+         *             unit: Which. wall: Into which wall. gap: Between them where the screws are, at its widest. load_n: What the
+         *                 screws are planned for, sideways. fasteners: By their ids. use: Share of what they carry.
+         *             enough: Whether they hold. instead: What to do where they do not.
+         */
+        SideHeld: {
+            enough: boolean;
+            fasteners: string[];
+            gap: components["schemas"]["Figure"];
+            instead: string;
+            load_n: number;
+            unit: string;
+            use: number;
+            /** @enum {unknown} */
+            wall: "left" | "right";
         };
         /**
          * SideMethod

@@ -10,8 +10,8 @@ from wobble.core.codes import HoldCode
 from wobble.core.contents import contents_words, named_kg
 from wobble.core.finding import Finding, Severity, in_order
 from wobble.core.hold.fastened.required import Held
-from wobble.core.hold.loads import tips
-from wobble.core.job import ON_WALLS, Job, Place, Unit
+from wobble.core.hold.loads import rests, tips
+from wobble.core.job import LOOSE, ON_WALLS, Job, Place, Unit
 from wobble.core.length import format_length
 
 if TYPE_CHECKING:
@@ -157,6 +157,46 @@ def cleats_held(told: Told) -> Iterator[Finding]:
         )
 
 
+def sides_held(told: Told) -> Iterator[Finding]:
+    """Whether boxes hold that are screwed through their sides into the walls beside them."""
+    for side in told.hold.sides:
+        unit = told.unit(side.unit)
+        hung = not rests(told.place, unit)
+        yield Finding(
+            code="side-held" if side.enough else "side-not-held",
+            severity="fine" if side.enough else "stop" if hung else "mind",
+            title=f"{unit.name}: {len(side.fasteners)} screws into the {side.wall} wall",
+            text=f"Through its side, planned for {math.ceil(side.load_n)} N ({contents_words(unit)}), with packing "
+            f"where each stands. {side.instead}".strip(),
+            figure=side.gap,
+            about=(side.unit, side.wall, *side.fasteners),
+        )
+
+
+def let_be(told: Told) -> Iterator[Finding]:
+    """What is said to be fastened to nothing that holds it: it hangs in the air, or may tip."""
+    told_of = (
+        {h.unit for h in told.hold.held} | {s.unit for s in told.hold.sides} | {o.unit for o in told.hold.overhead}
+    )
+    told_of |= {c.unit for c in told.hold.cleats} | {u for j in told.hold.joined for u in j.units}
+    for unit in told.place.units if told.planned else ():
+        if not unit.fastened_to or unit.flat or unit.kind in LOOSE or unit.id in told_of:
+            continue
+        hung = not rests(told.place, unit)
+        if not hung and not tips(unit):
+            continue
+        yield Finding(
+            code="not-held",
+            severity="stop" if hung else "mind",
+            title=f"{unit.name} {'hangs from nothing' if hung else 'stands free'}",
+            text="What it is said to be fastened to does not hold it. Say a wall, the ceiling, or what carries it."
+            if hung
+            else "A hand’s pull at its top, or a child on an open drawer, tips it. Fasten it to something.",
+            caution="Tall furniture tips: people are hurt by it.",
+            about=(unit.id,),
+        )
+
+
 def floor_held(told: Told) -> Iterator[Finding]:
     """Whether what may slide or is thrown about is screwed to the floor."""
     for fixed in told.hold.underfoot:
@@ -212,6 +252,8 @@ RULES: tuple[Callable[[Told], Iterator[Finding]], ...] = (
     units_held,
     racks_held,
     cleats_held,
+    sides_held,
+    let_be,
     floor_held,
     contents_assumed,
     nail_plates,

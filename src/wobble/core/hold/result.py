@@ -16,6 +16,7 @@ from wobble.core.hold.joins import Joined, joined
 from wobble.core.hold.known import Lines, known_lines
 from wobble.core.hold.overhead import Overhead, racks
 from wobble.core.hold.parts import hold_parts
+from wobble.core.hold.rests.cavity import SideHeld, side_held
 from wobble.core.hold.rests.cleats import ShelfCleat, shelf_cleats
 from wobble.core.hold.rests.ledgers import Ledger
 from wobble.core.hold.screws import Context, Into
@@ -44,7 +45,8 @@ class PlaceHold(Value, frozen=True, kw_only=True):
         back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
         held: How each unit is fastened, in the order of work; empty while there is no plan. ledgers: What they rest on.
         cleats: Of shelves. overhead: How racks hang. underfoot: What is screwed to the floor.
-        joined: Neighbours screwed together. plates: Where wires and pipes cross studs.
+        joined: Neighbours screwed together, and tops to boxes.
+        sides: Boxes screwed to the walls beside them. plates: Where wires and pipes cross studs.
     """
 
     place: str
@@ -60,6 +62,7 @@ class PlaceHold(Value, frozen=True, kw_only=True):
     overhead: tuple[Overhead, ...]
     underfoot: tuple[FloorFixed, ...]
     joined: tuple[Joined, ...]
+    sides: tuple[SideHeld, ...]
     plates: tuple[Plate, ...]
 
 
@@ -75,7 +78,7 @@ def hold_result(
         "ceiling": Into("ceiling", over, above.lines, above.axis),
         "floor": Into("floor", under, below.lines, below.axis),
     }
-    holding, cleats, hung, down = Holding(), [], [], []
+    holding, cleats, hung, down, beside = Holding(), [], [], [], []
     if contact is not None and plan is not None:
         context = Context(place, into, contact, plan, job.kit, job.units, _level_line(place))
         stand = stand_of(contact, plan.base.height.value_mm)
@@ -83,8 +86,9 @@ def hold_result(
         cleats = shelf_cleats(context, fitted.flats, stand)
         hung = racks(context, above, fitted.hangers)
         down = floor_fixed(context, below, stand)
+        beside = side_held(context, stand)
     joins = joined(place)
-    others = [f for _, driven in (*cleats, *hung, *down, *joins) for f in driven]
+    others = [f for _, driven in (*cleats, *hung, *down, *beside, *joins) for f in driven]
     fasteners = tuple(
         replace(f, order=i + 1, filling=fill(max(f.packing.value_mm, 0.0), job.kit))
         for i, f in enumerate((*holding.fasteners, *others))
@@ -105,6 +109,7 @@ def hold_result(
         overhead=tuple(o for o, _ in hung),
         underfoot=tuple(f for f, _ in down),
         joined=tuple(j for j, _ in joins),
+        sides=tuple(s for s, _ in beside),
         plates=plates(place, tuple(line.at_mm for line in into["back"].known.lines), job.units),
     )
     return replace(

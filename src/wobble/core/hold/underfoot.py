@@ -59,13 +59,13 @@ class FloorFixed(Value, frozen=True, kw_only=True):
 def floor_fixed(context: Context, joists: Joists, stand: Stand) -> list[tuple[FloorFixed, tuple[Fastener, ...]]]:
     """Return how each unit is fixed to the floor that has to be: what may slide, and what is thrown about."""
     driving = context.backing.driving_g
-    wanted = [u for u in context.place.units if u.stands and (driving > 0 or (u.kind in SLIDES and to_floor(u)))]
+    wanted = [u for u in context.place.units if u.stands and (driving > 0 or to_floor(u))]
     return [_fixed(context, joists, stand, u, driving) for u in wanted]
 
 
 def to_floor(unit: Unit) -> bool:
-    """Return whether a unit is to be screwed to the floor: not where it is said to be fastened to something else."""
-    return not unit.fastened_to or "floor" in unit.fastened_to
+    """Return whether a unit is to be screwed to the floor: where it is said, else what slides underfoot."""
+    return "floor" in unit.fastened_to if unit.fastened_to else unit.kind in SLIDES
 
 
 def _fixed(
@@ -73,7 +73,7 @@ def _fixed(
 ) -> tuple[FloorFixed, tuple[Fastener, ...]]:
     backing = context.into["floor"].backing
     weight = weight_kg(unit) * GRAVITY
-    shear = max(driving_g * weight, HAND_PULL_N if unit.kind in SLIDES else 0.0)
+    shear = max(driving_g * weight, HAND_PULL_N if to_floor(unit) else 0.0)
     lifted = max(0.0, (driving_g * weight * unit.height_mm / 2 - weight * unit.depth_mm / 2) / unit.depth_mm)
     shims = [s.gap for s in context.plan.shims if s.unit == unit.id] or [NO_PACKING]
     gap = max(shims, key=lambda g: g.value_mm + 2 * g.sd_mm)

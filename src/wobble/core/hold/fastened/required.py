@@ -83,8 +83,8 @@ class Required:
 
 
 def fastened(unit: Unit) -> bool:
-    """Return whether a unit is fastened to the wall: not what lies flat, is a frame, or hangs from the ceiling."""
-    if "nothing" in unit.fastened_to:
+    """Return whether a unit is fastened to the back: as is said, else not what lies flat, is a frame, or hangs."""
+    if unit.fastened_to and "back" not in unit.fastened_to:
         return False
     if unit.kind in ON_WALLS:
         return bool(fixing_heights(unit))

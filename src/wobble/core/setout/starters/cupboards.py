@@ -258,7 +258,7 @@ def _lofts(a: Answers) -> Place:
             height_mm=max(high - gap, a.usual(150, 6)),
             over_base_mm=under,
             standing=OnCleats(),
-            fastened_to=("back", "left", "right"),
+            fastened_to=("back", *(("left",) if i == 0 else ()), *(("right",) if i == n - 1 else ())),
             holds="bedding",
             fixing_heights_mm=(max(high - gap, a.usual(150, 6)) - a.usual(40, 1.5),),
         )
