@@ -5,9 +5,13 @@ from __future__ import annotations
 from typing import Any
 
 import msgspec
+import numpy as np
+from msgspec.structs import replace
 
+from tests.catalogue import offset
 from tests.rooms import SIDE, sides
 from wobble.core.job import (
+    SURFACE_AXES,
     Cell,
     Construction,
     Edge,
@@ -15,10 +19,13 @@ from wobble.core.job import (
     Instrument,
     Job,
     LinedUp,
+    Offset,
     OnShims,
     Place,
     Rule,
+    SetUp,
     Unit,
+    surface_extent,
 )
 from wobble.core.job.rules import PLACE
 from wobble.core.setout.laid import LaidOut, LaidUnit
@@ -97,3 +104,23 @@ def to_wall(id_: str, unit: str, side: str, off: float = 0.0) -> Rule:
 def carcass(id_: str, wide: float, cell: Cell, **more: Any) -> Unit:
     """Return a unit with something said of its inside."""
     return piece(id_, 0.0, wide, insides=Insides(cell=cell), **more)
+
+
+def read_somehow(place: Place, rng: np.random.Generator) -> Place:
+    """Return a place with some of its surfaces read here and there, off by some millimetres."""
+    wide, deep, high = place.width_mm, place.depth_mm, place.height_mm
+    lines = {
+        "x": SetUp(id="side", name="Up the middle", across="x", at_mm=wide / 2),
+        "y": SetUp(id="plumb", name="Before the back", across="y", at_mm=deep + 300.0),
+        "z": SetUp(id="line", name="Level line", across="z", at_mm=1000.0),
+    }
+    middle = {"floor": 1000.0, "ceiling": high - 1000.0, "back": deep + 300.0, "left": wide / 2, "right": wide / 2}
+    facts: list[Offset] = []
+    for surface in place.surfaces:
+        (_, first), (_, second) = surface_extent(place, surface)
+        for _ in range(int(rng.choice([0, 3, 5, 8]))):
+            at = (float(rng.uniform(0, first)), float(rng.uniform(0, second)))
+            line = lines[SURFACE_AXES[surface][2]]
+            value = middle[surface] + float(rng.normal(0, 6.0))
+            facts.append(replace(offset(f"f{len(facts)}", surface, at, value, line=line), instrument=EXACT.id))
+    return replace(place, set_ups=tuple(lines.values()), facts=tuple(facts))

@@ -2,15 +2,18 @@
 
 from __future__ import annotations
 
+from contextlib import suppress
 from typing import Any
 
+import msgspec
 import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.setout.places import job_of, piece, place_of
+from tests.setout.places import job_of, piece, place_of, read_somehow
 from tests.setout.test_rods import FOUR, RUN
+from wobble.core import solve
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.job import Cell, Columns, Door, Edge, Hole, Insides, Place, Unit, Wide
 from wobble.core.job.unit import ScribeAllowance
@@ -204,6 +207,21 @@ def test_whatever_is_done_comes_to_something_and_goes_back(seed):
         assert {r.id for r in tried.laid.rules} == held
     for before, document in reversed(past):
         assert write_job(with_set_out(job, "p", before)) == document
+
+
+@pytest.mark.parametrize("seed", range(7))
+def test_whatever_is_set_out_and_measured_is_solved_by_every_stage(seed):
+    """From every other starter: some random edits, some surfaces read; all stages answer, and it can be sent."""
+    rng = np.random.default_rng(seed)
+    place = read_somehow(begin(STARTERS[2 * seed].id, "p", "P", {}, "mm"), rng)
+    job, said = job_of(place), said_of(place)
+    for _ in range(6):
+        with suppress(MoveError):
+            said = try_setout(job, "p", said, _random_move(rng, said)).said
+    result = solve(with_set_out(job, "p", said))
+    text = msgspec.json.encode(result)
+    assert msgspec.json.decode(text, type=type(result)) == result
+    assert b"NaN" not in text
 
 
 def test_a_said_rule_takes_the_place_of_what_held_the_same():
