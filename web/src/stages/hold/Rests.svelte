@@ -73,6 +73,32 @@
     {/if}
   </article>
 {/each}
+{#if p.hold.sides.length}
+  <Wide label="Through sides">
+    <table class="facts">
+      <caption>Boxes screwed through their sides</caption>
+      <thead
+        ><tr
+          ><th>Box</th><th>Wall</th><th class="value">Gap</th><th class="value">Carries</th><th class="value"
+            >Screws</th
+          ><th class="value">Use</th><th></th></tr
+        ></thead
+      >
+      <tbody>
+        {#each p.hold.sides as s (s.unit + s.wall)}
+          <tr>
+            <td>{p.name(s.unit)}</td><td>{s.wall}</td>
+            <td class="value figure">{said(s.gap.value_mm)} {showSpread(s.gap.sd_mm, view.unit)}</td>
+            <td class="value figure">{Math.ceil(s.load_n)} N</td>
+            <td class="value figure">{s.fasteners.length}</td>
+            <td class="value figure" class:stop={!s.enough}>{s.fasteners.length ? share(s.use) : ''}</td>
+            <td>{s.instead}</td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  </Wide>
+{/if}
 {#if p.hold.cleats.length}
   <Wide label="Cleats">
     <table class="facts">
@@ -136,7 +162,7 @@
 {#if p.hold.joined.length}
   <Wide label="Unit to unit">
     <table class="facts">
-      <caption>Neighbours screwed together, once level and flush</caption>
+      <caption>Neighbours screwed together, once level and flush; tops from below</caption>
       <tbody>
         {#each p.hold.joined as j (j.units.join())}
           <tr>
@@ -152,10 +178,10 @@
     </table>
   </Wide>
 {/if}
-{#if !rests.length && !p.hold.ledgers.length && !p.hold.cleats.length && !p.hold.joined.length && !p.hold.underfoot.length}
+{#if !rests.length && !p.hold.ledgers.length && !p.hold.cleats.length && !p.hold.joined.length && !p.hold.underfoot.length && !p.hold.sides.length}
   <p class="quiet">
-    Nothing rests on a ledger, hooks over a batten or lies on cleats here. How a unit hangs is said on the
-    place's page, under More.
+    Nothing rests on a ledger, hooks over a batten or lies on cleats here. How a unit hangs is said in Set
+    out, where the piece is opened.
   </p>
 {/if}
 
