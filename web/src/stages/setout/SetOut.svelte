@@ -10,10 +10,10 @@
   import Workbench from '../../shell/Workbench.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
-  import HeightsPane from './HeightsPane.svelte';
-  import PiecePane from './PiecePane.svelte';
-  import RoomPane from './RoomPane.svelte';
-  import RulesPane from './RulesPane.svelte';
+  import HeightsPane from './panes/HeightsPane.svelte';
+  import PiecePane from './panes/PiecePane.svelte';
+  import RoomPane from './panes/RoomPane.svelte';
+  import RulesPane from './panes/RulesPane.svelte';
   import SetOutDrawing from './SetOutDrawing.svelte';
   import { SettingOut } from './setting-out.svelte';
   import { KINDS } from './kinds';

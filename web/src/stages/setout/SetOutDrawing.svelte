@@ -1,18 +1,18 @@
 <!-- What is set out, between its two rods: the wall as it is measured behind, what stays, openings, and every piece. -->
 <script lang="ts">
   import type { Edge, LaidStack, LengthUnit, Move, Place, SurfaceName } from '../../api/types';
-  import Face from '../../drawing/Face.svelte';
   import Obstacles from '../../drawing/Obstacles.svelte';
-  import { facePx, type Layout } from '../../drawing/layout';
+  import type { Layout } from '../../drawing/layout';
   import { path } from '../../drawing/ribbon';
-  import { middle, profile, valueAt } from '../../drawing/shape';
+  import { profile } from '../../drawing/shape';
   import { showLength } from '../../entry/length';
-  import EdgeRod from './EdgeRod.svelte';
-  import HeightRod from './HeightRod.svelte';
-  import { raised } from './heights';
+  import Backdrop from './Backdrop.svelte';
+  import EdgeRod from './rods/EdgeRod.svelte';
+  import HeightRod from './rods/HeightRod.svelte';
+  import { raised } from './rods/heights';
   import PieceMark from './PieceMark.svelte';
   import type { SettingOut } from './setting-out.svelte';
-  import TypeHere from './TypeHere.svelte';
+  import TypeHere from './rods/TypeHere.svelte';
 
   interface Props {
     setting: SettingOut;
@@ -91,22 +91,6 @@
     const line = at.map((s) => [x(s.at), floorY + held((high - s.mean) * gain, RIBBON - 6)] as const);
     return path(line) + `L${wall.x + wall.w},${floorY + RIBBON}H${wall.x}Z`;
   });
-  /** A side wall as it was read at its front, leaning into the room or out of it. */
-  function side(name: 'left' | 'right'): string | null {
-    const found = shape(name);
-    if (!found) return null;
-    const at = Math.min(p.place.depth_mm * 0.8, found.first.at(-1) ?? 0);
-    const said_mm = name === 'left' ? 0 : p.place.width_mm;
-    const points = Array.from({ length: 25 }, (_, i) => {
-      const up = (top * i) / 24;
-      const by = held((valueAt(found, at, up).mean - said_mm) * gain, compact ? 8 : 16);
-      return [x(said_mm) + by, z(up)] as const;
-    });
-    const edge = name === 'left' ? x(0) - 20 : x(p.place.width_mm) + 20;
-    return `${path(points)}L${edge},${z(top)}V${z(0)}Z`;
-  }
-  const back = $derived(shape('back'));
-
   /** What is typed where it is drawn. */
   let typing = $state.raw<{
     label: string;
@@ -208,87 +192,16 @@
         ><path d="M0 0V8" stroke="var(--w-ink-soft)" stroke-opacity="0.4" /></pattern
       >
     </defs>
-    {#if back}
-      <Face
-        shape={back}
-        reference={middle(back)}
-        proudSign={1}
-        box={wall}
-        toPx={(u, v) => facePx(l, 'back', u, v)}
-        figures={false}
-      />
-    {:else}
-      <rect class="bare" x={wall.x} y={wall.y} width={wall.w} height={wall.h} />
-    {/if}
-    {#each ['left', 'right'] as const as name (name)}
-      {@const d = side(name)}
-      {#if d}<path class="side" {d} />
-      {:else if p.place.surfaces.includes(name)}
-        <path class="guessed" d="M{x(name === 'left' ? 0 : p.place.width_mm)},{wall.y}v{wall.h}" />
-      {/if}
-    {/each}
-    <text class="caption" x={wall.x + 6} y={wall.y - 8}
-      >{back ? 'back wall, as measured' : 'back wall, not measured yet'}</text
-    >
-    {#each p.place.steps ?? [] as s (s.id)}
-      {#if s.surface === 'back'}
-        <rect
-          class="step"
-          x={x(s.from_mm)}
-          y={wall.y}
-          width={(s.to_mm - s.from_mm) * scale}
-          height={wall.h}
-        /><text class="caption" x={x(s.from_mm) + 4} y={wall.y + 14}
-          >{s.name}, {showLength(Math.abs(s.by_mm), p.unit, 0)} {s.by_mm >= 0 ? 'proud' : 'back'}</text
-        >
-      {/if}
-    {/each}
-    {#each said.openings ?? [] as o (o.id)}
-      {@const h = Math.min(o.height_mm, top - (o.sill_mm ?? 0))}
-      {#if h > 0}
-        <g class="opening">
-          <rect x={x(o.x_mm)} y={z((o.sill_mm ?? 0) + h)} width={o.width_mm * scale} height={h * scale} />
-          {#if o.kind !== 'door'}
-            <path class="sill" d="M{x(o.x_mm) - 6},{z(o.sill_mm ?? 0)}h{o.width_mm * scale + 12}" />
-          {/if}
-          <text
-            class="caption"
-            x={x(o.x_mm + o.width_mm / 2)}
-            y={z((o.sill_mm ?? 0) + h) + 16}
-            text-anchor="middle"
-            >{o.name}{o.covering_mm ? `, covering ${showLength(o.covering_mm, p.unit, 0)} out` : ''}</text
-          >
-        </g>
-      {/if}
-    {/each}
-    {#each said.existing ?? [] as e (e.id)}
-      {@const y = z((e.up_mm ?? 0) + e.height_mm)}
-      <g class="stays" class:picked={p.setting.picked.includes(e.id)}>
-        {#if e.clear_mm}
-          <rect
-            class="clear"
-            x={x(e.x_mm - e.clear_mm)}
-            y={y - e.clear_mm * scale}
-            width={(e.width_mm + 2 * e.clear_mm) * scale}
-            height={(e.height_mm + e.clear_mm) * scale}
-          />
-        {/if}
-        <rect class="body" x={x(e.x_mm)} {y} width={e.width_mm * scale} height={e.height_mm * scale} />
-        <rect
-          fill="url(#hatch-stays)"
-          x={x(e.x_mm)}
-          {y}
-          width={e.width_mm * scale}
-          height={e.height_mm * scale}
-        />
-        <text
-          class="caption"
-          x={x(e.x_mm + e.width_mm / 2)}
-          y={y + (e.height_mm * scale) / 2 + 4}
-          text-anchor="middle">{e.name}</text
-        >
-      </g>
-    {/each}
+    <Backdrop
+      {l}
+      {said}
+      place={p.place}
+      wobble={p.wobble}
+      unit={p.unit}
+      {compact}
+      {shapes}
+      picked={p.setting.picked}
+    />
     {#each inOrder as u (u.unit.id)}
       <PieceMark
         laid={u}
@@ -389,25 +302,6 @@
     font-family: var(--w-sans);
     user-select: none;
   }
-  .bare {
-    fill: var(--w-wall);
-  }
-  .side {
-    fill: var(--w-earth);
-    stroke: var(--w-ink);
-    stroke-width: 1.2;
-  }
-  .guessed {
-    stroke: var(--w-ink);
-    stroke-width: 1.2;
-    stroke-dasharray: 5 4;
-  }
-  .step {
-    fill: var(--w-earth);
-    fill-opacity: 0.7;
-    stroke: var(--w-ink);
-    stroke-width: 0.8;
-  }
   .floor {
     fill: var(--w-earth);
     stroke: var(--w-ink);
@@ -431,25 +325,6 @@
     stroke-dasharray: 2 4;
     fill: none;
     pointer-events: none;
-  }
-  .opening rect {
-    fill: var(--w-sheet);
-    stroke: var(--w-ink);
-    stroke-width: 1.2;
-  }
-  .sill {
-    stroke: var(--w-ink);
-    stroke-width: 3.5;
-  }
-  .stays .body {
-    fill: var(--w-earth);
-    stroke: var(--w-ink-soft);
-    stroke-dasharray: 5 3;
-  }
-  .clear {
-    fill: none;
-    stroke: var(--w-ink-soft);
-    stroke-dasharray: 1 4;
   }
   .caption {
     font-size: 11px;

@@ -11,7 +11,7 @@
   import { keys } from '../../../state/keys.svelte';
   import { notices } from '../../../state/notices.svelte';
   import { remembered } from '../../../state/store';
-  import Count from '../Count.svelte';
+  import Count from '../panes/Count.svelte';
   import StarterSketch from './StarterSketch.svelte';
   import { newKey } from './key';
 

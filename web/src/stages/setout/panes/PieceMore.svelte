@@ -1,10 +1,10 @@
 <!-- All that can be said of one unit beside its size: what it is, how it stands, opens, and meets the walls. -->
 <script lang="ts">
-  import { OPTIONS, STANDING as STANDING_DEFAULTS } from '../../api/fields';
-  import type { Standing, Unit } from '../../api/types';
-  import { Checkbox, Select, SelectItem, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import LengthsField from '../../entry/LengthsField.svelte';
+  import { OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../api/fields';
+  import type { Standing, Unit } from '../../../api/types';
+  import { Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import LengthsField from '../../../entry/LengthsField.svelte';
 
   interface Props {
     unit: Unit;

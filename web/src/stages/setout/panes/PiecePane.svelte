@@ -1,9 +1,9 @@
 <!-- One piece: its name and sizes, its inside or what it is made of, its holes, and all else that can be said of it. -->
 <script lang="ts">
-  import type { LaidUnit, LengthUnit, SetOut, Unit } from '../../api/types';
-  import { TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import LengthsField from '../../entry/LengthsField.svelte';
+  import type { LaidUnit, LengthUnit, SetOut, Unit } from '../../../api/types';
+  import { TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import LengthsField from '../../../entry/LengthsField.svelte';
   import BodyForm from './BodyForm.svelte';
   import HolesForm from './HolesForm.svelte';
   import InsidePane from './InsidePane.svelte';

@@ -1,8 +1,8 @@
 <!-- A length typed right where it is drawn. Enter takes it, Escape leaves it as it was. -->
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { parseLength, showLength } from '../../entry/length';
-  import { usePlace } from '../../state/place';
+  import { parseLength, showLength } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     label: string;

@@ -1,6 +1,6 @@
 /** Cells of a carcass by their paths (`0.1`: numbers from the left or from the bottom), changed as values. */
-import { DEFAULTS } from '../../api/fields';
-import type { Cell, Insides } from '../../api/types';
+import { DEFAULTS } from '../../../api/fields';
+import type { Cell, Insides } from '../../../api/types';
 
 export type Fill = NonNullable<Cell['fill']>;
 export const EMPTY = DEFAULTS.cell as unknown as Cell;

@@ -1,8 +1,8 @@
 <!-- What is meant, in words: every rule of the rod, with its sign, and the ways to say a new one of what is picked. -->
 <script lang="ts">
-  import type { LaidOut, Move, Place, Rule, SetOut, Unit } from '../../api/types';
-  import { Select, SelectItem } from '../../carbon';
-  import { newId } from '../../entry/ids';
+  import type { LaidOut, Move, Place, Rule, SetOut, Unit } from '../../../api/types';
+  import { Select, SelectItem } from '../../../carbon';
+  import { newId } from '../../../entry/ids';
 
   interface Props {
     said: SetOut;

@@ -1,8 +1,8 @@
 <!-- A carcass opened: seen from the front between its own two rods, and, where it is tall, from the end. -->
 <script lang="ts">
-  import type { LaidUnit, LengthUnit } from '../../api/types';
-  import { spread } from '../../drawing/rods';
-  import { showLength } from '../../entry/length';
+  import type { LaidUnit, LengthUnit } from '../../../api/types';
+  import { spread } from '../../../drawing/rods';
+  import { showLength } from '../../../entry/length';
 
   interface Props {
     laid: LaidUnit;

@@ -1,11 +1,11 @@
 <!-- One cell: how large it is, what fills it, what closes it, what stands in it. -->
 <script lang="ts">
-  import { DEFAULTS, OPTIONS } from '../../api/fields';
-  import type { Cell, Content, LaidCell } from '../../api/types';
-  import { Select, SelectItem } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { showLength } from '../../entry/length';
-  import { usePlace } from '../../state/place';
+  import { DEFAULTS, OPTIONS } from '../../../api/fields';
+  import type { Cell, Content, LaidCell } from '../../../api/types';
+  import { Select, SelectItem } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { showLength } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
   import type { Fill } from './cells';
   import Count from './Count.svelte';
   import Things from './Things.svelte';

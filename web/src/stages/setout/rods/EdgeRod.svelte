@@ -1,12 +1,12 @@
 <!-- The long rod: every edge is a tick that is held and moved, nudged by arrow keys or typed; what it follows is its sign.
      Beneath, each piece has an arc with its width, or with the rule that gives it. -->
 <script lang="ts">
-  import type { Edge, LaidOut, LengthUnit, Rule, RuleSaid } from '../../api/types';
-  import { spread } from '../../drawing/rods';
-  import type { Box } from '../../drawing/layout';
-  import { showLength } from '../../entry/length';
+  import type { Edge, LaidOut, LengthUnit, Rule, RuleSaid } from '../../../api/types';
+  import { spread } from '../../../drawing/rods';
+  import type { Box } from '../../../drawing/layout';
+  import { showLength } from '../../../entry/length';
   import { brought, dragged, stepOf, ticksOf, type Tick } from './edges';
-  import type { Move } from '../../api/types';
+  import type { Move } from '../../../api/types';
 
   interface Props {
     box: Box;

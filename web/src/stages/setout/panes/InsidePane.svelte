@@ -1,8 +1,8 @@
 <!-- A carcass opened at the side: its cells between their rods, the way it is built, and one cell at a time. -->
 <script lang="ts">
-  import type { Cell, Insides, LaidUnit, LengthUnit, Unit } from '../../api/types';
-  import { Button, Select, SelectItem } from '../../carbon';
-  import { open } from '../../state/job.svelte';
+  import type { Cell, Insides, LaidUnit, LengthUnit, Unit } from '../../../api/types';
+  import { Button, Select, SelectItem } from '../../../carbon';
+  import { open } from '../../../state/job.svelte';
   import Carcass from './Carcass.svelte';
   import CellForm from './CellForm.svelte';
   import { above, cellAt, insidesOf, split, unsplit, withCell } from './cells';

@@ -1,11 +1,11 @@
 <!-- A stack of heights as a list: each layer, which one gives, what it stands against, and the covering. -->
 <script lang="ts">
-  import { OPTIONS } from '../../api/fields';
-  import type { HeightStack, LaidStack, Member, Place, SetOut } from '../../api/types';
-  import { Button, Checkbox, Select, SelectItem } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { showLength } from '../../entry/length';
-  import { usePlace } from '../../state/place';
+  import { OPTIONS } from '../../../api/fields';
+  import type { HeightStack, LaidStack, Member, Place, SetOut } from '../../../api/types';
+  import { Button, Checkbox, Select, SelectItem } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { showLength } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     said: SetOut;

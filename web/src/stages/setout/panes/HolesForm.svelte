@@ -1,9 +1,9 @@
 <!-- Holes, hatches and lids of one piece, each at its place on the board that it is cut from. -->
 <script lang="ts">
-  import { OPTIONS } from '../../api/fields';
-  import type { Hole, Unit } from '../../api/types';
-  import { Button, Select, SelectItem, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
+  import { OPTIONS } from '../../../api/fields';
+  import type { Hole, Unit } from '../../../api/types';
+  import { Button, Select, SelectItem, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
 
   interface Props {
     unit: Unit;

@@ -1,8 +1,8 @@
 <!-- What is there and stays, and doors and windows: measured as they stand, with the room that each needs. -->
 <script lang="ts">
-  import type { Existing, SetOut, WallOpening } from '../../api/types';
-  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
+  import type { Existing, SetOut, WallOpening } from '../../../api/types';
+  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
 
   interface Props {
     said: SetOut;

@@ -1,7 +1,7 @@
 /** The panes of Set out: each tells what was changed, in the values that travel. */
 import { flushSync, unmount } from 'svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { DEFAULTS } from '../../api/fields';
+import { DEFAULTS } from '../../../api/fields';
 import type {
   Cell,
   HeightStack,
@@ -12,8 +12,8 @@ import type {
   Place,
   SetOut,
   Unit,
-} from '../../api/types';
-import { button, choose, fill, labelled, options, page, press, shown } from '../../testing';
+} from '../../../api/types';
+import { button, choose, fill, labelled, options, page, press, shown } from '../../../testing';
 import BodyForm from './BodyForm.svelte';
 import { EMPTY } from './cells';
 import CellForm from './CellForm.svelte';
@@ -22,7 +22,7 @@ import HolesForm from './HolesForm.svelte';
 import RoomPane from './RoomPane.svelte';
 import RulesPane from './RulesPane.svelte';
 import Things from './Things.svelte';
-import TypeHere from './TypeHere.svelte';
+import TypeHere from '../rods/TypeHere.svelte';
 
 let made: Record<string, unknown>;
 afterEach(() => unmount(made));

@@ -1,11 +1,11 @@
 <!-- What a piece is that is no box: its members, boards, trim, or what hangs on it. -->
 <script lang="ts">
-  import { DEFAULTS, OPTIONS } from '../../api/fields';
-  import type { LaidUnit, Unit } from '../../api/types';
-  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { showLength } from '../../entry/length';
-  import { usePlace } from '../../state/place';
+  import { DEFAULTS, OPTIONS } from '../../../api/fields';
+  import type { LaidUnit, Unit } from '../../../api/types';
+  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { showLength } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
 
   type Body = NonNullable<Unit['body']>;
   interface Props {

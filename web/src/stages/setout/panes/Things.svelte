@@ -1,8 +1,8 @@
 <!-- What goes in or on: each with its size, weight, number and plug. -->
 <script lang="ts">
-  import type { Content } from '../../api/types';
-  import { Button, TextInput } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
+  import type { Content } from '../../../api/types';
+  import { Button, TextInput } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
   import Count from './Count.svelte';
 
   interface Props {

@@ -1,5 +1,5 @@
 /** Heights on the upright rod: those that a piece's own numbers give can be moved, nudged and typed. */
-import type { LaidOut, SetOut, Unit } from '../../api/types';
+import type { LaidOut, SetOut, Unit } from '../../../api/types';
 
 export interface HeightTick {
   at: number;

@@ -1,9 +1,9 @@
 <!-- The upright rod with its stack of slabs: covering, base, box, board, cushion; the one that gives is drawn springy. -->
 <script lang="ts">
-  import type { LaidOut, LaidStack, LengthUnit, SetOut } from '../../api/types';
-  import { spread } from '../../drawing/rods';
-  import type { Box } from '../../drawing/layout';
-  import { showLength } from '../../entry/length';
+  import type { LaidOut, LaidStack, LengthUnit, SetOut } from '../../../api/types';
+  import { spread } from '../../../drawing/rods';
+  import type { Box } from '../../../drawing/layout';
+  import { showLength } from '../../../entry/length';
   import { stepOf } from './edges';
   import { heightTicks, type HeightTick } from './heights';
 

@@ -1,7 +1,7 @@
 /** Edges, heights and cells as values: what is one tick, what an edge is brought to, what a split leaves. */
 import { describe, expect, it } from 'vitest';
-import type { Cell, LaidOut, SetOut, Snap, Unit } from '../../api/types';
-import { above, cellAt, EMPTY, fillWords, split, unsplit, withCell } from './cells';
+import type { Cell, LaidOut, SetOut, Snap, Unit } from '../../../api/types';
+import { above, cellAt, EMPTY, fillWords, split, unsplit, withCell } from '../panes/cells';
 import { brought, dragged, stepOf, ticksOf } from './edges';
 import { heightTicks, raised } from './heights';
 

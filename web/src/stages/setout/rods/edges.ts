@@ -1,5 +1,5 @@
 /** Edges on the long rod: those that stand at one place are one tick, and a tick that is dragged near something stays there. */
-import type { Edge, EdgeTick, LaidOut, LengthUnit, Move, Snap } from '../../api/types';
+import type { Edge, EdgeTick, LaidOut, LengthUnit, Move, Snap } from '../../../api/types';
 
 export interface Tick {
   id: string;
