@@ -11,11 +11,12 @@ from wobble.core.length import LengthUnit
 from wobble.core.setout.cells import Rect
 from wobble.core.setout.starters.benches import BENCHES
 from wobble.core.setout.starters.cupboards import CUPBOARDS
+from wobble.core.setout.starters.frames import FRAMES
 from wobble.core.setout.starters.kinds import Starter
 from wobble.core.setout.starters.questions import Answers, Question, StarterError
 from wobble.core.setout.starters.walls import WALLS
 
-STARTERS: tuple[Starter, ...] = (*CUPBOARDS[:2], *BENCHES[:3], *CUPBOARDS[2:], *BENCHES[3:], *WALLS)
+STARTERS: tuple[Starter, ...] = (*CUPBOARDS[:2], *BENCHES[:3], *CUPBOARDS[2:], *FRAMES, *BENCHES[3:], *WALLS)
 
 
 class Sketched(Value, frozen=True, kw_only=True):
