@@ -13,7 +13,7 @@ from tests.core.plausible import plausible_job
 from tests.rooms import HANGS, RACK, SHELF, WIDE, A, B, Room, ceiling, sides, studs, thing
 from wobble.core import solve
 from wobble.core.finding import Finding
-from wobble.core.job import FixedTop, Threshold
+from wobble.core.job import FixedTop, HighSpot, Threshold
 from wobble.core.job.backing import Anchor, Backing
 from wobble.core.job.board import Board
 from wobble.core.job.unit import Air, Hung
@@ -52,8 +52,18 @@ def test_what_stands_on_no_floor_is_set_out_from_the_mark_or_the_floor_that_is_r
     got = result(Room(units=(unit,), floor=floor, over=ceiling()))
     assert got.fit.plan is not None
     assert got.fit.plan.base.height.value_mm == pytest.approx(-40.0 if floor else 0.0, abs=0.6)
+    assert not got.fit.plan.base.stands
     assert "no-floor" not in {f.code for f in got.findings}
     assert ("heights-from-mark" in {f.code for f in got.findings}) == (not floor)
+
+
+@pytest.mark.parametrize("floor", [(), LOW], ids=["no floor", "floor 40 below the mark"])
+def test_a_line_under_the_high_spot_cuts_nothing_where_nothing_stands(floor):
+    got = result(Room(units=(HANGS,), floor=floor, datum=HighSpot(over_mm=-8.0)))
+    assert got.fit.plan is not None
+    assert got.fit.plan.base.deepest_cut_mm == 0.0
+    assert {t.deepest_cut_mm for t in got.fit.plan.trades} == {0.0}
+    assert not {f.code for f in got.findings} & {"cut-down", "top-too-low"}
 
 
 def test_a_wall_unit_is_screwed_at_its_own_height_over_the_mark():

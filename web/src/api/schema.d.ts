@@ -1091,6 +1091,7 @@ export interface components {
          *             over_high_spot: The same, counted from the floor's high spot under the run.
          *             tied: Whether heights are counted from the datum mark.
          *             high_spot_at: Likeliest (x, y) of the high spot.
+         *             stands: Whether anything stands on the floor; else its height costs no shim and no cut.
          *             deepest_cut_mm: How far the floor stands over the underside at worst; 0 if nowhere.
          *             clear_share: Chance that the floor stands over the underside nowhere, 0 to 1.
          *             sure_over_mm: How far over the high spot the underside must stand to be clear of the floor with 95 %.
@@ -1105,6 +1106,7 @@ export interface components {
                 number
             ];
             over_high_spot: components["schemas"]["Figure"];
+            stands: boolean;
             sure_over_mm: number;
             tied: boolean;
             tops_mm: number[];

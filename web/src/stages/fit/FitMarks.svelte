@@ -4,6 +4,7 @@
   import { xPx, yPx, zPx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
   import { usePlace } from '../../state/place';
+  import { nameAt, withRoom } from './figures';
 
   interface Props {
     part: 'wall' | 'ribbon' | 'floor';
@@ -25,6 +26,27 @@
   /** Figures of two supports side by side take some 75 px at their usual size. */
   const tight = $derived(p.l.scale < 0.13);
   const small = $derived(p.l.scale < 0.1);
+  const wide = (text: string) => text.length * (tight ? 6 : 7.3) + 4;
+  const written = (id: string, x: number, y: number, text: string, right: boolean) =>
+    right ? { id, from: x + 8, to: x + 8 + wide(text), y } : { id, from: x - 8 - wide(text), to: x - 8, y };
+  /** The deepest first: a figure with no room stands in the list alone. */
+  const shown = $derived(
+    withRoom(
+      p.plan.shims
+        .toSorted((a, b) => b.gap.value_mm - a.gap.value_mm)
+        .map((s) =>
+          written(
+            s.support,
+            xPx(p.l, s.at[0] as number),
+            yPx(p.l, s.at[1] as number),
+            showLength(s.gap.value_mm, view.unit),
+            s.corner.endsWith('left'),
+          ),
+        ),
+    ),
+  );
+  const marksIn = (u: Unit) =>
+    p.plan.packings.filter((k) => k.unit === u.id).map((k) => zPx(p.l, k.at[1] as number));
   const key = (e: KeyboardEvent, id: string) => {
     if (e.key !== 'Enter' && e.key !== ' ') return;
     e.preventDefault();
@@ -42,7 +64,9 @@
     <g class="unit">
       <rect {x} {y} width={w} height={h} />
       {#if h > 14}<path d="M{x + 3},{y + 3}h{w - 6}v{h - 8}h{-(w - 6)}Z" />
-        <text x={x + w / 2} y={y + h / 2 + 5}>{small || u.name.length * 7.6 > w ? u.id : u.name}</text>{/if}
+        <text x={x + w / 2} y={nameAt(y, h, small ? [] : marksIn(u)) + 5}
+          >{small || u.name.length * 7.6 > w ? u.id : u.name}</text
+        >{/if}
     </g>
   {/each}
   {#each p.plan.packings as k (k.fixing)}
@@ -107,7 +131,9 @@
     <path class="toe" d="M{xPx(p.l, u.x_mm)},{yPx(p.l, p.back + toe)}h{u.width_mm * p.l.scale}" />
   {/each}
   {@const [hx, hy] = p.plan.base.high_spot_at as [number, number]}
-  <path class="high" d="M{xPx(p.l, hx)},{yPx(p.l, hy) - 5}l5,9h-10Z"><title>high spot</title></path>
+  {#if p.plan.base.stands}<path class="high" d="M{xPx(p.l, hx)},{yPx(p.l, hy) - 5}l5,9h-10Z"
+      ><title>high spot</title></path
+    >{/if}
   {#each p.plan.shims as s (s.support)}
     {@const x = xPx(p.l, s.at[0] as number)}
     {@const y = yPx(p.l, s.at[1] as number)}
@@ -126,7 +152,7 @@
     >
       <rect class="touch" x={x - 13} y={y - 13} width="26" height="26" />
       <rect class="pad" x={x - 4} y={y - 4} width="8" height="8" />
-      {#if !small}
+      {#if !small && shown.has(s.support)}
         <text x={left ? x + 8 : x - 8} y={y + 4} text-anchor={left ? 'start' : 'end'}
           >{showLength(s.gap.value_mm, view.unit)}</text
         >

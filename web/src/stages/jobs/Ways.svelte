@@ -44,15 +44,17 @@
   {/if}
   {#each ways as w, i (w.id)}
     <div class="way">
-      <TextInput
-        labelText={i === 0 ? 'Name (holds where nothing else is said)' : 'Name'}
-        size="sm"
-        value={w.name}
-        on:blur={(e: FocusEvent) => {
-          const name = (e.target as HTMLInputElement).value.trim();
-          if (name && name !== w.name) set(i, { name });
-        }}
-      />
+      <div class="name">
+        <TextInput
+          labelText={i === 0 ? 'Name (holds where nothing else is said)' : 'Name'}
+          size="sm"
+          value={w.name}
+          on:blur={(e: FocusEvent) => {
+            const name = (e.target as HTMLInputElement).value.trim();
+            if (name && name !== w.name) set(i, { name });
+          }}
+        />
+      </div>
       <LengthField
         label="Boards, as measured"
         value={w.board_mm ?? 18}
@@ -117,7 +119,9 @@
           <SelectItem value="right" text="at the right" />
         </Select>
       {/if}
-      <button class="link" onclick={() => save(ways.filter((_, k) => k !== i))}>Remove {w.name}</button>
+      <button class="link" aria-label="Remove {w.name}" onclick={() => save(ways.filter((_, k) => k !== i))}
+        >Remove</button
+      >
     </div>
   {/each}
   <Button size="small" kind="ghost" on:click={add}>Add a way of building</Button>
@@ -131,6 +135,9 @@
     align-items: end;
     padding: 0.6rem 0;
     border-top: 1px solid var(--w-line);
+  }
+  .name {
+    grid-column: span 2;
   }
   p {
     font-size: 0.875rem;

@@ -28,6 +28,7 @@ class Base(Value, frozen=True, kw_only=True):
         over_high_spot: The same, counted from the floor's high spot under the run.
         tied: Whether heights are counted from the datum mark.
         high_spot_at: Likeliest (x, y) of the high spot.
+        stands: Whether anything stands on the floor; else its height costs no shim and no cut.
         deepest_cut_mm: How far the floor stands over the underside at worst; 0 if nowhere.
         clear_share: Chance that the floor stands over the underside nowhere, 0 to 1.
         sure_over_mm: How far over the high spot the underside must stand to be clear of the floor with 95 %.
@@ -38,6 +39,7 @@ class Base(Value, frozen=True, kw_only=True):
     over_high_spot: Figure
     tied: bool
     high_spot_at: tuple[float, float]
+    stands: bool
     deepest_cut_mm: float
     clear_share: float
     sure_over_mm: float
@@ -140,7 +142,8 @@ def plan_base(contact: FloorContact, datum: Datum) -> Base:
         over_high_spot=Figure(value_mm=height - high.value_mm, sd_mm=high.sd_mm, working=over_steps),
         tied=high.tied,
         high_spot_at=high.at,
-        deepest_cut_mm=max(0.0, high.value_mm - height),
+        stands=bool(contact.supports),
+        deepest_cut_mm=max(0.0, high.value_mm - height) if contact.supports else 0.0,
         clear_share=float((high.draws_mm <= height).mean()),
         sure_over_mm=quantile(high.draws_mm, SURE) - high.value_mm,
         tops_mm=tuple(height + u.over_base_mm + u.height_mm for u in units),
@@ -300,6 +303,6 @@ def trade(contact: FloorContact, over_mm: float, kit: ShimKit) -> Trade:
         over_mm=over_mm,
         n_shims=int((gaps > kit.tolerance_mm).sum()),
         largest_shim_mm=float(gaps.max(initial=0.0)),
-        deepest_cut_mm=max(0.0, -over_mm),
+        deepest_cut_mm=max(0.0, -over_mm) if contact.supports else 0.0,
         n_cut=int((gaps < -kit.tolerance_mm).sum()),
     )

@@ -31,6 +31,8 @@
           p.tallest -
           (p.plan.base.height.value_mm - p.plan.base.over_high_spot.value_mm),
   );
+  /** Whether a height was asked for: where nothing stands on the floor there is nothing else to choose. */
+  const asked = $derived(p.datum.rule === 'fixed top' || p.datum.over_mm !== 0);
   const held = $derived(Math.max(LOW, Math.min(HIGH, over)));
   const most = $derived(
     Math.max(4, ...p.plan.trades.map((t) => Math.max(t.largest_shim_mm, t.deepest_cut_mm))),
@@ -56,107 +58,122 @@
 
 <section aria-labelledby="level-start">
   <h2 id="level-start">Where level starts</h2>
-  <div class="columns">
-    <div class="methods" role="group" aria-label="Methods">
-      {#each p.methods as method (method.method)}
-        {@const chosen = method.method === p.datum.rule}
-        <button
-          class:chosen
-          aria-pressed={chosen}
-          onclick={() => (p.onturn(method.datum as Datum), p.onkeep())}
-        >
-          <b
-            >{method.method === 'high spot'
-              ? 'From the high spot'
-              : `Top at ${showLength((method.datum as { top_mm: number }).top_mm, view.unit, 1)}`}</b
+  {#if !p.plan.base.stands}
+    <p class="none">
+      Nothing stands on the floor here: no shims and no cuts hang on this.
+      {#if p.plan.base.tied}Heights count from
+        <b class="figure">{showLength(p.plan.base.height.value_mm, view.unit)}</b> over the datum mark.{/if}
+    </p>
+  {/if}
+  {#if p.plan.base.stands || asked}
+    <div class="columns">
+      <div class="methods" role="group" aria-label="Methods">
+        {#each p.methods as method (method.method)}
+          {@const chosen = method.method === p.datum.rule}
+          <button
+            class:chosen
+            aria-pressed={chosen}
+            onclick={() => (p.onturn(method.datum as Datum), p.onkeep())}
           >
-          <span
-            >{method.cost.n_shims} shims, to
-            <span class="figure">{showLength(method.cost.largest_shim_mm, view.unit)}</span>{method.cost.n_cut
-              ? `, ${method.cost.n_cut} cut`
-              : ''}</span
-          >
-          <span class="quiet">{method.proposed ? 'proposed: ' : ''}{method.reason}</span>
-        </button>
-      {/each}
-      {#if p.datum.rule === 'fixed top'}
-        {@const top = p.datum}
-        <div class="exact">
-          <LengthField
-            label="Top over the mark"
-            value={top.top_mm}
-            least={1}
-            onchange={(mm) => (p.onturn({ ...top, top_mm: mm! }), p.onkeep())}
-          />
-          <Select
-            labelText="to meet"
-            size="sm"
-            selected={top.to}
-            on:change={(e: Event) => (
-              p.onturn({ ...top, to: (e.target as HTMLSelectElement).value as typeof top.to }),
-              p.onkeep()
-            )}
-          >
-            {#each ['a height', 'a neighbour', 'a sill', 'a worktop', 'a table', 'a seat'] as to (to)}<SelectItem
-                value={to}
-                text={to}
-              />{/each}
-          </Select>
-          {#if top.to === 'a seat'}
+            <b
+              >{method.method === 'high spot'
+                ? 'From the high spot'
+                : `Top at ${showLength((method.datum as { top_mm: number }).top_mm, view.unit, 1)}`}</b
+            >
+            <span
+              >{method.cost.n_shims} shims, to
+              <span class="figure">{showLength(method.cost.largest_shim_mm, view.unit)}</span>{method.cost
+                .n_cut
+                ? `, ${method.cost.n_cut} cut`
+                : ''}</span
+            >
+            <span class="quiet">{method.proposed ? 'proposed: ' : ''}{method.reason}</span>
+          </button>
+        {/each}
+        {#if p.datum.rule === 'fixed top'}
+          {@const top = p.datum}
+          <div class="exact">
             <LengthField
-              label="Cushion on it"
-              value={top.cushion_mm}
-              least={0}
-              onchange={(mm) => (p.onturn({ ...top, cushion_mm: mm! }), p.onkeep())}
+              label="Top over the mark"
+              value={top.top_mm}
+              least={1}
+              onchange={(mm) => (p.onturn({ ...top, top_mm: mm! }), p.onkeep())}
             />
-          {/if}
-        </div>
-      {/if}
-    </div>
-    <div>
-      <div class="curve">
-        <svg viewBox="0 0 {W} {H}" width="100%" height={H} preserveAspectRatio="none" aria-hidden="true">
-          <rect class="sure" x={x(sure)} y="0" width={W - x(sure)} height={H - 4} />
-          <path class="ground" d="M0,{H - 4}H{W}" />
-          <path class="zero" d="M{x(0)},0V{H - 4}" />
-          <path class="shim" d={shim} />
-          <path class="cut" d={cut} />
-          <path class="at" d="M{x(held)},0V{H}" />
-        </svg>
-        <span class="tag cut-tag">cut off the base</span>
-        <span class="tag shim-tag">largest shim</span>
+            <Select
+              labelText="to meet"
+              size="sm"
+              selected={top.to}
+              on:change={(e: Event) => (
+                p.onturn({ ...top, to: (e.target as HTMLSelectElement).value as typeof top.to }),
+                p.onkeep()
+              )}
+            >
+              {#each ['a height', 'a neighbour', 'a sill', 'a worktop', 'a table', 'a seat'] as to (to)}<SelectItem
+                  value={to}
+                  text={to}
+                />{/each}
+            </Select>
+            {#if top.to === 'a seat'}
+              <LengthField
+                label="Cushion on it"
+                value={top.cushion_mm}
+                least={0}
+                onchange={(mm) => (p.onturn({ ...top, cushion_mm: mm! }), p.onkeep())}
+              />
+            {/if}
+          </div>
+        {/if}
       </div>
-      <input
-        type="range"
-        min={LOW}
-        max={HIGH}
-        step="0.5"
-        value={held}
-        aria-label="Height over the high spot"
-        aria-valuetext="{showLength(over, view.unit)} over the high spot"
-        oninput={(e) => turn(Number(e.currentTarget.value))}
-        onchange={() => p.onkeep()}
-      />
-      <div class="scale quiet figure" aria-hidden="true">
-        <span style:left="{(x(-10) / W) * 100}%">−10</span><span style:left="{(x(0) / W) * 100}%"
-          >high spot</span
-        ><span style:left="{(x(10) / W) * 100}%">+10</span>
-      </div>
-      <p class="now">
-        <span><b class="figure">{showLength(over, view.unit)}</b> over the high spot</span>
-        <span
-          ><b class="figure">{count.shimmed}</b> shimmed, <b class="figure">{count.bare}</b>
-          bare{#if count.cut}, <b class="figure cutting">{count.cut}</b> cut{/if}</span
-        >
-        <span>largest <b class="figure">{showLength(count.largest, view.unit)}</b></span>
-      </p>
+      {#if p.plan.base.stands}<div>
+          <div class="curve">
+            <svg viewBox="0 0 {W} {H}" width="100%" height={H} preserveAspectRatio="none" aria-hidden="true">
+              <rect class="sure" x={x(sure)} y="0" width={W - x(sure)} height={H - 4} />
+              <path class="ground" d="M0,{H - 4}H{W}" />
+              <path class="zero" d="M{x(0)},0V{H - 4}" />
+              <path class="shim" d={shim} />
+              <path class="cut" d={cut} />
+              <path class="at" d="M{x(held)},0V{H}" />
+            </svg>
+            <span class="tag cut-tag">cut off the base</span>
+            <span class="tag shim-tag">largest shim</span>
+          </div>
+          <input
+            type="range"
+            min={LOW}
+            max={HIGH}
+            step="0.5"
+            value={held}
+            aria-label="Height over the high spot"
+            aria-valuetext="{showLength(over, view.unit)} over the high spot"
+            oninput={(e) => turn(Number(e.currentTarget.value))}
+            onchange={() => p.onkeep()}
+          />
+          <div class="scale quiet figure" aria-hidden="true">
+            <span style:left="{(x(-10) / W) * 100}%">−10</span><span style:left="{(x(0) / W) * 100}%"
+              >high spot</span
+            ><span style:left="{(x(10) / W) * 100}%">+10</span>
+          </div>
+          <p class="now">
+            <span><b class="figure">{showLength(over, view.unit)}</b> over the high spot</span>
+            <span
+              ><b class="figure">{count.shimmed}</b> shimmed, <b class="figure">{count.bare}</b>
+              bare{#if count.cut}, <b class="figure cutting">{count.cut}</b> cut{/if}</span
+            >
+            <span>largest <b class="figure">{showLength(count.largest, view.unit)}</b></span>
+          </p>
+        </div>{/if}
     </div>
-  </div>
+  {/if}
 </section>
 
 <style>
   h2 {
     font-size: 0.9375rem;
+    margin-bottom: 0.5rem;
+  }
+  .none {
+    font-size: 0.875rem;
+    max-width: 34rem;
     margin-bottom: 0.5rem;
   }
   .columns {

@@ -22,7 +22,13 @@ const cost = (part: object = {}) => ({
   ...part,
 });
 const plan = {
-  base: { height: { value_mm: 5 }, over_high_spot: { value_mm: 2 }, sure_over_mm: 0.6, tied: true },
+  base: {
+    height: { value_mm: 5 },
+    over_high_spot: { value_mm: 2 },
+    sure_over_mm: 0.6,
+    tied: true,
+    stands: true,
+  },
   trades: [
     cost({ over_mm: -10, n_cut: 4, deepest_cut_mm: 9 }),
     cost(),
@@ -34,6 +40,7 @@ const plan = {
     { gap: { value_mm: -3 }, filling: { kind: 'cut' } },
   ],
 } as unknown as Plan;
+const hung = { ...plan, base: { ...plan.base, stands: false }, shims: [] } as Plan;
 const methods = [
   { method: 'high spot', datum: high(0), cost: cost(), proposed: true, reason: 'nothing is cut' },
   {
@@ -49,10 +56,10 @@ afterEach(() => unmount(made));
 
 describe('where level starts', () => {
   const [turned, kept] = [vi.fn<(datum: Datum) => void>(), vi.fn()];
-  const put = (datum: Datum, unit: 'mm' | 'in' = 'mm') => {
+  const put = (datum: Datum, unit: 'mm' | 'in' = 'mm', of: Plan = plan) => {
     turned.mockClear();
     kept.mockClear();
-    made = shown(LevelStart, { plan, datum, methods, tallest: 720, onturn: turned, onkeep: kept }, unit);
+    made = shown(LevelStart, { plan: of, datum, methods, tallest: 720, onturn: turned, onkeep: kept }, unit);
   };
   const slide = (to: string, type: 'input' | 'change') => {
     const slider = document.querySelector<HTMLInputElement>('input[type=range]')!;
@@ -101,6 +108,20 @@ describe('where level starts', () => {
     choose('to meet', 'a worktop');
     expect(turned.mock.calls[1]![0]).toMatchObject({ to: 'a worktop' });
     expect(() => labelled('Cushion on it')).toThrow();
+  });
+
+  it('says that nothing stands on the floor, and asks for no height that costs nothing', () => {
+    put(high(0), 'mm', hung);
+    expect(page()).toContain('Nothing stands on the floor here');
+    expect(page()).not.toContain('From the high spot');
+    expect(document.querySelector('input[type=range]')).toBeNull();
+  });
+
+  it('lets a height that was asked for be taken back where nothing stands', () => {
+    put(top(910), 'mm', hung);
+    press(/^From the high spot/);
+    expect(turned).toHaveBeenCalledExactlyOnceWith(high(0));
+    expect(document.querySelector('input[type=range]')).toBeNull();
   });
 
   it('counts a cushion on a seat', () => {
