@@ -27,22 +27,41 @@
   const tight = $derived(p.l.scale < 0.13);
   const small = $derived(p.l.scale < 0.1);
   const wide = (text: string) => text.length * (tight ? 6 : 7.3) + 4;
-  const written = (id: string, x: number, y: number, text: string, right: boolean) =>
-    right ? { id, from: x + 8, to: x + 8 + wide(text), y } : { id, from: x - 8 - wide(text), to: x - 8, y };
   /** The deepest first: a figure with no room stands in the list alone. */
-  const shown = $derived(
+  const figures = (marks: readonly { id: string; x: number; y: number; mm: number; left: boolean }[]) =>
     withRoom(
-      p.plan.shims
-        .toSorted((a, b) => b.gap.value_mm - a.gap.value_mm)
-        .map((s) =>
-          written(
-            s.support,
-            xPx(p.l, s.at[0] as number),
-            yPx(p.l, s.at[1] as number),
-            showLength(s.gap.value_mm, view.unit),
-            s.corner.endsWith('left'),
-          ),
-        ),
+      marks
+        .toSorted((a, b) => b.mm - a.mm)
+        .map((m) => {
+          const long = wide(showLength(m.mm, view.unit));
+          return {
+            id: m.id,
+            y: m.y,
+            from: m.left ? m.x + 8 : m.x - 8 - long,
+            to: m.left ? m.x + 8 + long : m.x - 8,
+          };
+        }),
+    );
+  const below = $derived(
+    figures(
+      p.plan.shims.map((s) => ({
+        id: s.support,
+        x: xPx(p.l, s.at[0] as number),
+        y: yPx(p.l, s.at[1] as number),
+        mm: s.gap.value_mm,
+        left: s.corner.endsWith('left'),
+      })),
+    ),
+  );
+  const behind = $derived(
+    figures(
+      p.plan.packings.map((k) => ({
+        id: k.fixing,
+        x: xPx(p.l, k.at[0] as number),
+        y: zPx(p.l, k.at[1] as number),
+        mm: k.gap.value_mm,
+        left: k.side === 'left',
+      })),
     ),
   );
   const marksIn = (u: Unit) =>
@@ -86,11 +105,11 @@
       <circle cx={x} cy={y} r={small ? 2.5 : 4} />
       {#if !small}
         <path d="M{x - 2.4},{y}h4.8M{x},{y - 2.4}v4.8" />
-        <text
-          x={k.side === 'left' ? x + 8 : x - 8}
-          y={y + 4}
-          text-anchor={k.side === 'left' ? 'start' : 'end'}>{showLength(k.gap.value_mm, view.unit)}</text
-        >
+        {#if behind.has(k.fixing)}<text
+            x={k.side === 'left' ? x + 8 : x - 8}
+            y={y + 4}
+            text-anchor={k.side === 'left' ? 'start' : 'end'}>{showLength(k.gap.value_mm, view.unit)}</text
+          >{/if}
       {/if}
     </g>
   {/each}
@@ -152,7 +171,7 @@
     >
       <rect class="touch" x={x - 13} y={y - 13} width="26" height="26" />
       <rect class="pad" x={x - 4} y={y - 4} width="8" height="8" />
-      {#if !small && shown.has(s.support)}
+      {#if !small && below.has(s.support)}
         <text x={left ? x + 8 : x - 8} y={y + 4} text-anchor={left ? 'start' : 'end'}
           >{showLength(s.gap.value_mm, view.unit)}</text
         >
