@@ -5,7 +5,7 @@
   import type { Backing, Place, PlaceHold, Detection, Fastener, SurfaceName, Unit } from '../../api/types';
   import { facePx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
-  import { box, labels, sign, studOutline } from './shapes';
+  import { box, labels, sign, studOutline, written } from './shapes';
   import { usePlace } from '../../state/place';
 
   interface Props {
@@ -31,7 +31,7 @@
   );
   const found = $derived(p.found.filter((d) => (d.surface ?? 'back') === p.surface));
   const points = $derived<Fastener[]>(p.hold.fasteners.filter((f) => f.surface === p.surface));
-  const numbers = $derived(labels(p.l, p.surface, points));
+  const numbers = $derived(written(labels(p.l, p.surface, points), p.surface === 'left'));
   const rests = $derived(
     p.surface === 'back'
       ? [
@@ -147,8 +147,8 @@
     <circle cx={x} cy={y} r="4.5" />
   </g>
 {/each}
-{#each numbers as label (label.orders[0])}
-  <text x={label.x + 8} y={label.y + 4}>{label.orders.join(', ')}</text>
+{#each numbers as label (label.text)}
+  <text x={label.x} y={label.y + 4}>{label.text}</text>
 {/each}
 
 <style>
