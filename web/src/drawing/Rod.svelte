@@ -1,5 +1,6 @@
 <!-- A marked stick beside the drawing: its ticks are decisions and finds, and the way into them. -->
 <script lang="ts">
+  import Wood from './Wood.svelte';
   import type { Box } from './layout';
   import { spread, type Tick } from './rods';
 
@@ -33,13 +34,7 @@
 </script>
 
 <g class="rod" class:compact>
-  <rect class="wood" x={box.x} y={box.y} width={box.w} height={box.h} rx="1.5" />
-  <path
-    class="grain"
-    d={up
-      ? `M${box.x + box.w * 0.35},${box.y + 3}V${box.y + box.h - 3}`
-      : `M${box.x + 3},${box.y + box.h * 0.65}H${box.x + box.w - 3}`}
-  />
+  <Wood {box} {way} />
   {#each marks as mm (mm)}
     {@const long = mm % (pitch * 5) === 0 ? 0.5 : 0.28}
     <path
@@ -76,15 +71,6 @@
 </g>
 
 <style>
-  .wood {
-    fill: var(--w-wood);
-    stroke: var(--w-wood-edge);
-  }
-  .grain {
-    stroke: var(--w-wood-edge);
-    stroke-opacity: 0.35;
-    fill: none;
-  }
   .mark {
     stroke: var(--w-wood-ink);
     stroke-opacity: 0.6;

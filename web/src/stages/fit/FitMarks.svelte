@@ -1,10 +1,10 @@
 <!-- What stands in the place: the units on the wall, shims on the ribbon, supports on the floor. -->
 <script lang="ts">
   import type { Place, Plan, Unit } from '../../api/types';
+  import { nameAt, withRoom } from '../../drawing/figures';
   import { xPx, yPx, zPx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
   import { usePlace } from '../../state/place';
-  import { nameAt, withRoom } from './figures';
 
   interface Props {
     part: 'wall' | 'ribbon' | 'floor';

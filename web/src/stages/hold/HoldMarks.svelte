@@ -1,11 +1,12 @@
 <!-- A surface with its lining faded: studs or joists as sure as they are, what was found of them, what rests or hooks there,
      and the screws. -->
 <script lang="ts">
+  import { written } from '../../drawing/figures';
   import { SURE_TO_BITE } from '../../api/fields';
   import type { Backing, Place, PlaceHold, Detection, Fastener, SurfaceName, Unit } from '../../api/types';
   import { facePx, type Layout } from '../../drawing/layout';
   import { showLength } from '../../entry/length';
-  import { box, labels, sign, studOutline, written } from './shapes';
+  import { box, labels, sign, studOutline } from './shapes';
   import { usePlace } from '../../state/place';
 
   interface Props {
@@ -31,7 +32,12 @@
   );
   const found = $derived(p.found.filter((d) => (d.surface ?? 'back') === p.surface));
   const points = $derived<Fastener[]>(p.hold.fasteners.filter((f) => f.surface === p.surface));
-  const numbers = $derived(written(labels(p.l, p.surface, points), p.surface === 'left'));
+  const numbers = $derived(
+    written(
+      labels(p.l, p.surface, points).map((o) => ({ x: o.x, y: o.y, text: o.orders.join(', ') })),
+      p.surface === 'left',
+    ),
+  );
   const rests = $derived(
     p.surface === 'back'
       ? [

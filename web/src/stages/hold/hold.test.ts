@@ -2,7 +2,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Detection, Fastener, StructureLine } from '../../api/types';
 import { layout } from '../../drawing/layout';
-import { box, labels, metAt, sign, studOutline, written } from './shapes';
+import { box, labels, metAt, sign, studOutline } from './shapes';
 
 const l = layout({
   width: 1000,
@@ -76,17 +76,6 @@ describe('signs and numbers', () => {
   it('puts the numbers of screws over each other at one place', () => {
     const found = labels(l, 'back', [point(1, 400, 1357), point(2, 1000, 1357), point(3, 400, 1387)]);
     expect(found.map((f) => f.orders)).toEqual([[1, 3], [2]]);
-  });
-
-  it('writes no number over a mark or over another number', () => {
-    const at = (x: number, ...orders: number[]) => ({ x, y: 50, orders });
-    const [first, second, far] = written([at(100, 1, 4, 7), at(130, 2, 5), at(300, 3)]);
-    // "1, 4, 7" from 108 on would cover the mark at 130, so that it stands a row lower; the next has its own row free
-    expect(first).toEqual({ x: 108, y: 63, text: '1, 4, 7' });
-    expect(second).toEqual({ x: 138, y: 50, text: '2, 5' });
-    expect(far).toEqual({ x: 308, y: 50, text: '3' });
-    // on the left wall away from its corner: 14 + 4 px long, ending 6 px before its mark
-    expect(written([at(100, 24)], true)).toEqual([{ x: 76, y: 50, text: '24' }]);
   });
 
   it('draws a side wall from its fold outwards', () => {

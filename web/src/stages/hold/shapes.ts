@@ -68,28 +68,6 @@ export interface Label {
   orders: number[];
 }
 
-const ROW_PX = 13;
-const MARK_PX = 6;
-
-/** Where each label is written, px: right of its mark or left of it, and rows lower where it would cover another. */
-export function written(
-  labels: readonly Label[],
-  leftwards = false,
-): { x: number; y: number; text: string }[] {
-  const taken = labels.map((o) => ({ from: o.x - MARK_PX, to: o.x + MARK_PX, y: o.y }));
-  return labels.map((o) => {
-    const text = o.orders.join(', ');
-    const long = text.length * 7 + 4;
-    const from = leftwards ? o.x - 6 - long : o.x + 8;
-    const to = from + long;
-    const free = (y: number) =>
-      taken.every((k) => to <= k.from || from >= k.to || Math.abs(k.y - y) >= ROW_PX - 2);
-    const y = [0, 1, -1, 2, -2].map((row) => o.y + row * ROW_PX).find(free) ?? o.y;
-    taken.push({ from, to, y });
-    return { x: from, y, text };
-  });
-}
-
 /** The numbers of screws; of such as lie over each other, all stand at the first. */
 export function labels(l: Layout, surface: SurfaceName, points: readonly Fastener[], near = 14): Label[] {
   const out: Label[] = [];

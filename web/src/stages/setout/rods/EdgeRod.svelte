@@ -1,6 +1,7 @@
 <!-- The long rod: every edge is a tick that is held and moved, nudged by arrow keys or typed; what it follows is its sign.
      Beneath, each piece has an arc with its width, or with the rule that gives it. -->
 <script lang="ts">
+  import Wood from '../../../drawing/Wood.svelte';
   import type { Edge, LaidOut, LengthUnit, Rule, RuleSaid } from '../../../api/types';
   import { spread } from '../../../drawing/rods';
   import type { Box } from '../../../drawing/layout';
@@ -182,8 +183,7 @@
 />
 
 <g class="rod" class:compact={p.compact}>
-  <rect class="wood" x={p.box.x - 6} y={p.box.y} width={p.box.w + 12} height={p.box.h} rx="2" />
-  <path class="grain" d="M{p.box.x},{p.box.y + p.box.h * 0.6}h{p.box.w}" />
+  <Wood box={{ ...p.box, x: p.box.x - 6, w: p.box.w + 12 }} way="long" />
   {#each ticks as tick, i (tick.id)}
     {@const at = x(tick.at)}
     {@const label = places[i]!}
@@ -255,15 +255,6 @@
 </g>
 
 <style>
-  .wood {
-    fill: var(--w-wood);
-    stroke: var(--w-wood-edge);
-  }
-  .grain {
-    stroke: var(--w-wood-edge);
-    stroke-opacity: 0.35;
-    fill: none;
-  }
   .tick {
     outline: none;
   }

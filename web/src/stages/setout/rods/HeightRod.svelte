@@ -1,5 +1,6 @@
 <!-- The upright rod with its stack of slabs: covering, base, box, board, cushion; the one that gives is drawn springy. -->
 <script lang="ts">
+  import Wood from '../../../drawing/Wood.svelte';
   import type { LaidOut, LaidStack, LengthUnit, SetOut } from '../../../api/types';
   import { spread } from '../../../drawing/rods';
   import type { Box } from '../../../drawing/layout';
@@ -103,8 +104,7 @@
 
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
 <g class="rod" onclick={(e) => e.stopPropagation()}>
-  <rect class="wood" x={p.box.x} y={p.box.y} width={p.box.w} height={p.box.h} rx="2" />
-  <path class="grain" d="M{p.box.x + p.box.w * 0.4},{p.box.y + 3}v{p.box.h - 6}" />
+  <Wood box={p.box} way="upright" />
   {#each ticks as tick, i (tick.at)}
     <g
       class="tick"
@@ -176,15 +176,6 @@
 </g>
 
 <style>
-  .wood {
-    fill: var(--w-wood);
-    stroke: var(--w-wood-edge);
-  }
-  .grain {
-    stroke: var(--w-wood-edge);
-    stroke-opacity: 0.35;
-    fill: none;
-  }
   .tick {
     outline: none;
   }
