@@ -1,0 +1,310 @@
+"""Sheets: which parts are cut out of which sheet, by many quick tries, whole sheets first, then by repacking the worst.
+
+Three ways, each good at what the others are not: parts that fill sheets to the last cell (`matching`), rows filled as
+full as can be (`rows`), and taking a few sheets apart again to fill the first of them fuller, until the last is empty.
+What is kept is cheapest first, then takes the least area, then has the fewest settings of the fence or metres sawn.
+"""
+
+from __future__ import annotations
+
+import random
+import time
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from wobble.core.make.cutting.bounds import least_sheets
+from wobble.core.make.cutting.matching import whole_sheets
+from wobble.core.make.cutting.patterns import Patterns
+from wobble.core.make.cutting.rows import Filler, Kind, lies
+from wobble.core.make.cutting.tree import Leaf, Split, Tree, leaves
+
+Aim = Literal["fewest sheets", "fewest settings", "fewest metres"]
+ROWS_TRIED = 7
+FIRST_TRIES = 6
+MATCHING_SHARE = 0.45
+"""Share of the time in which whole sheets without waste are looked for, where there is little to spare."""
+LITTLE_TO_SPARE = 0.04
+MANY = 5
+PATTERNS_SHARE = 0.6
+ROUNDINGS = 12
+
+
+@dataclass(frozen=True, slots=True)
+class Sheet:
+    """A sheet to cut from, in cells with a kerf added: its size, how many there are, and what one costs."""
+
+    long: int
+    wide: int
+    count: int | None
+    price: float
+
+    @property
+    def area(self) -> int:
+        """In cells."""
+        return self.long * self.wide
+
+
+@dataclass(frozen=True, slots=True)
+class Used:
+    """One sheet with what is cut out of it."""
+
+    sheet: int
+    tree: Tree
+
+
+@dataclass(frozen=True)
+class Packed:
+    """Sheets in use, parts by kind that went on none, and the least number of sheets that any layout takes."""
+
+    used: tuple[Used, ...]
+    left: tuple[int, ...]
+    bound: int
+
+
+Progress = Callable[[float, int], bool]
+"""Told how far the search is, 0 to 1, and how many sheets it has; it answers whether to go on."""
+
+
+def pack(
+    kinds: Sequence[Kind],
+    counts: Sequence[int],
+    sheets: Sequence[Sheet],
+    *,
+    seconds: float = 1.0,
+    seed: int = 1,
+    aim: Aim = "fewest sheets",
+    progress: Progress | None = None,
+) -> Packed:
+    """Return parts laid on sheets.
+
+    Args:
+        kinds: What is wanted, sizes in cells with a kerf added.
+        counts: How many of each.
+        sheets: What there is to cut from.
+        seconds: How long to look; less where the bound is reached.
+        seed: Of the search.
+        aim: What counts after price and area.
+        progress: Told now and then.
+    """
+    return _Search(kinds, counts, sheets, seconds, seed, aim, progress).run()
+
+
+class _Search:
+    def __init__(
+        self,
+        kinds: Sequence[Kind],
+        counts: Sequence[int],
+        sheets: Sequence[Sheet],
+        seconds: float,
+        seed: int,
+        aim: Aim,
+        progress: Progress | None,
+    ) -> None:
+        self.kinds, self.sheets, self.aim = list(kinds), list(sheets), aim
+        self.lies = [lies(kinds, s.long, s.wide) for s in sheets]
+        placeable = {lie.kind for some in self.lies for lie in some}
+        self.counts = [n if i in placeable else 0 for i, n in enumerate(counts)]
+        self.never = [n if i not in placeable else 0 for i, n in enumerate(counts)]
+        self.rng = random.Random(seed)  # noqa: S311 - a search, not a secret
+        self.began, self.seconds, self.progress = time.monotonic(), seconds, progress
+        self.price = [float(k.area) ** 1.05 for k in kinds]
+        self.bound = least_sheets(self.kinds, self.counts, [(s.long, s.wide) for s in sheets])
+        self.best: tuple[list[Used], list[int]] = ([], list(self.counts))
+        self.stopped = False
+
+    def run(self) -> Packed:
+        if not any(self.counts) or not self.sheets:
+            return Packed((), tuple(a + b for a, b in zip(self.counts, self.never, strict=True)), 0)
+        for _ in range(FIRST_TRIES):
+            self._keep(*self._built(list(self.counts), [s.count for s in self.sheets]))
+            if self._done():
+                break
+        if not self._done():
+            self._match()
+        if not self._done():
+            self._patterns()
+        while not self._done() and self._more():
+            self._again()
+        used, left = self.best
+        return Packed(tuple(used), tuple(a + b for a, b in zip(left, self.never, strict=True)), self.bound)
+
+    # --- what is kept ---
+
+    def _rank(self, used: Sequence[Used], left: Sequence[int]) -> tuple[float, ...]:
+        short = sum(n * k.area for n, k in zip(left, self.kinds, strict=True))
+        price = sum(self.sheets[u.sheet].price for u in used)
+        area = sum(self.sheets[u.sheet].area for u in used)
+        then = self._cost(used)
+        return (short, round(price, 4), area, then)
+
+    def _cost(self, used: Sequence[Used]) -> float:
+        match self.aim:
+            case "fewest settings":
+                return fences(used, self.kinds)
+            case "fewest metres":
+                return sum(sawn(u.tree, self.sheets[u.sheet], self.kinds) for u in used)
+        # the emptier the last sheet, the larger what is left of it in one piece
+        return -sum(self._area(u.tree) ** 2 for u in used) / self.sheets[0].area ** 2
+
+    def _area(self, tree: Tree) -> int:
+        return sum(self.kinds[leaf.kind].area for leaf in leaves(tree))
+
+    def _keep(self, used: list[Used], left: list[int]) -> bool:
+        if self._rank(used, left) < self._rank(*self.best):
+            self.best = (used, left)
+            return True
+        return False
+
+    def _done(self) -> bool:
+        """Whether nothing better can be found: all of one sheet in as few as any layout takes."""
+        if any(self.best[1]) or self.aim != "fewest sheets":
+            return False
+        return len(self.sheets) == 1 and len(self.best[0]) <= self.bound
+
+    def _more(self) -> bool:
+        spent = (time.monotonic() - self.began) / self.seconds
+        if self.progress is not None and not self.progress(min(spent, 1), len(self.best[0])):
+            self.stopped = True
+        return spent < 1 and not self.stopped
+
+    # --- ways to find some ---
+
+    def _built(self, left: list[int], stock: list[int | None]) -> tuple[list[Used], list[int]]:
+        """Return sheets filled one after the other, each time the one that gives most for its price."""
+        used: list[Used] = []
+        while any(left):
+            best = None
+            for i, sheet in enumerate(self.sheets):
+                if stock[i] == 0:
+                    continue
+                trial = list(left)
+                filler = Filler(self.lies[i], trial, self.price, self.rng, ROWS_TRIED)
+                tree = filler.fill(sheet.long, sheet.wide, self.rng.choice(("x", "y", None)))
+                if tree is None:
+                    continue
+                worth = self._area(tree) / ((sheet.price or 1e-3) * 1e6 + sheet.area)
+                if best is None or worth > best[0]:
+                    best = (worth, i, tree, trial)
+            if best is None:
+                break
+            _, i, tree, left = best
+            count = stock[i]
+            stock[i] = None if count is None else count - 1
+            used.append(Used(i, tree))
+        return used, left
+
+    def _match(self) -> None:
+        """Look for whole sheets without waste, then build what they leave."""
+        for i, sheet in enumerate(self.sheets):
+            if sheet.count is not None and sheet.count < 2 and len(self.sheets) > 1:
+                continue
+            if self._spare() > LITTLE_TO_SPARE and max(self.counts) > 1:
+                continue
+            until = self.began + self.seconds * MATCHING_SHARE
+            size = (sheet.long, sheet.wide)
+            trees = whole_sheets(self.kinds, self.counts, size, self.rng, self._until(until))[: sheet.count]
+            if not trees:
+                continue
+            for _ in range(FIRST_TRIES):
+                left = list(self.counts)
+                for tree in trees:
+                    for leaf in leaves(tree):
+                        left[leaf.kind] -= 1
+                stock = [s.count for s in self.sheets]
+                count = stock[i]
+                stock[i] = None if count is None else count - len(trees)
+                used, short = self._built(left, stock)
+                self._keep([*(Used(i, t) for t in trees), *used], short)
+
+    def _patterns(self) -> None:
+        """Look for patterns that are cut again and again, where there are enough like parts for some."""
+        used, short = self.best
+        if len(self.sheets) > 1 or self.sheets[0].count is not None or len(used) < MANY or any(short):
+            return
+        sheet = self.sheets[0]
+        found = Patterns(self.lies[0], self.counts, (sheet.long, sheet.wide))
+        for one in used:
+            found.add(one.tree)
+        grow_until = self.began + self.seconds * PATTERNS_SHARE
+        found.grow(self.rng, self._until(grow_until))
+        for _ in range(ROUNDINGS):
+            trees, left = found.rounded(self.rng)
+            built, short = self._built(left, [None])
+            self._keep([*(Used(0, t) for t in trees), *built], short)
+            if self._done() or not self._more():
+                break
+
+    def _until(self, at: float) -> Callable[[], bool]:
+        return lambda: time.monotonic() < at and self._more()
+
+    def _spare(self) -> float:
+        whole = self.bound * max(s.area for s in self.sheets)
+        return 1 - sum(k.area * n for k, n in zip(self.kinds, self.counts, strict=True)) / whole
+
+    def _again(self) -> None:
+        """Take some sheets apart and fill them anew; keep what is better, or as good and different."""
+        used, short = self.best
+        rng = self.rng
+        fill = [self._area(u.tree) / self.sheets[u.sheet].area for u in used]
+        n = min(len(used), rng.choice((2, 3, 3, 4, 5)))
+        by_fill = sorted(range(len(used)), key=lambda i: fill[i] + 0.15 * rng.random())
+        picked = {by_fill[0], *rng.sample(range(len(used)), n - 1)} if n > 1 else set(range(len(used)))
+        left = list(short)
+        stock = [s.count for s in self.sheets]
+        for i, one in enumerate(used):
+            if i in picked:
+                for leaf in leaves(one.tree):
+                    left[leaf.kind] += 1
+            else:
+                count = stock[one.sheet]
+                stock[one.sheet] = None if count is None else count - 1
+        built, short = self._built(left, stock)
+        self._keep([*(u for i, u in enumerate(used) if i not in picked), *built], short)
+
+
+def fences(used: Sequence[Used], kinds: Sequence[Kind]) -> int:
+    """Return at how many different settings of fence and stop all cuts of some sheets are made."""
+    found: set[int] = set()
+
+    def walk(tree: Tree) -> None:
+        if isinstance(tree, Split):
+            size = extent(tree.first, kinds)
+            found.add(size[0 if tree.axis == "x" else 1])
+            walk(tree.first)
+            walk(tree.second)
+        elif isinstance(tree, Leaf):
+            found.update((kinds[tree.kind].long, kinds[tree.kind].wide))
+
+    for one in used:
+        walk(one.tree)
+    return len(found)
+
+
+def sawn(tree: Tree, sheet: Sheet, kinds: Sequence[Kind]) -> float:
+    """Return how many cells are sawn in one sheet, each cut from edge to edge of what it cuts."""
+
+    def walk(node: Tree, w: int, h: int) -> int:
+        if node is None:
+            return 0
+        ew, eh = extent(node, kinds)
+        if isinstance(node, Leaf):
+            return (h if ew < w else 0) + (ew if eh < h else 0)
+        fw, fh = extent(node.first, kinds)
+        if node.axis == "x":
+            return (h if fw < w else 0) + walk(node.first, fw, h) + walk(node.second, w - fw, h)
+        return (w if fh < h else 0) + walk(node.first, w, fh) + walk(node.second, w, h - fh)
+
+    return float(walk(tree, sheet.long, sheet.wide))
+
+
+def extent(tree: Tree, kinds: Sequence[Kind]) -> tuple[int, int]:
+    """Return how far a tree reaches along x and y, in cells with kerfs."""
+    match tree:
+        case Leaf(kind=kind, turned=was):
+            one = kinds[kind]
+            return (one.wide, one.long) if was else (one.long, one.wide)
+        case Split(axis=axis, first=first, second=second):
+            a, b = extent(first, kinds), extent(second, kinds)
+            return (a[0] + b[0], max(a[1], b[1])) if axis == "x" else (max(a[0], b[0]), a[1] + b[1])
+    return (0, 0)

@@ -1,0 +1,1 @@
+"""Make: parts, cutting, settings, buying."""
