@@ -29,7 +29,37 @@ Role = Literal[
     "skirting return",
     "head strip",
     "packing block",
+    "side",
+    "bottom",
+    "carcass top",
+    "stretcher",
+    "divider",
+    "fixed shelf",
+    "loose shelf",
+    "back",
+    "toe kick",
+    "base frame",
+    "rail",
+    "door",
+    "drawer side",
+    "drawer end",
+    "drawer bottom",
+    "drawer front",
+    "pull-out board",
+    "panel",
+    "member",
+    "deck",
+    "fascia",
+    "board",
+    "cap",
+    "trim",
+    "batten",
+    "peg board",
+    "peg",
+    "cushion board",
+    "edging",
 ]
+When = Literal["now", "after", "marked in place", "glued, then trimmed"]
 
 
 class Fastener(Value, frozen=True, kw_only=True):
@@ -77,6 +107,60 @@ class Dimension(Value, frozen=True, kw_only=True):
     figure: Figure
 
 
+class Box(Value, frozen=True, kw_only=True):
+    """Where a part stands in its unit, mm: its corner nearest to left, back and underside, and its size that way.
+
+    Along the unit from its left, out from its back, up from its underside: a back that lies behind the unit begins
+    below zero.
+    """
+
+    x_mm: float
+    y_mm: float
+    z_mm: float
+    wide_mm: float
+    deep_mm: float
+    high_mm: float
+
+
+class Groove(Value, frozen=True, kw_only=True):
+    """A groove or a rebate: how wide and deep, how far its near edge is from which edge of the part, and its box."""
+
+    kind: Literal["groove", "rebate"]
+    wide_mm: float
+    deep_mm: float
+    from_mm: float
+    edge: str
+    box: Box
+
+
+HoleUse = Literal["shelf pin", "hinge cup", "screw", "pocket", "cable", "cut-out", "handle", "drain"]
+
+
+class Drilling(Value, frozen=True, kw_only=True):
+    """Holes of one sort in a part: how wide, how deep (0 for through), and where they are, in words too.
+
+    `at` gives each one's middle along the part's length and width, mm, from its lower left corner with `face` up.
+    """
+
+    use: HoleUse
+    face: str
+    diameter_mm: float
+    deep_mm: float = 0.0
+    at: tuple[tuple[float, float], ...]
+    words: str
+
+
+class Wait(Value, frozen=True, kw_only=True):
+    """What must be known or done before a part may be cut: a key that a fact can name, and the words for it.
+
+    `measured` says that the fact brings a length, which then takes the place of the size that was planned.
+    """
+
+    key: str
+    words: str
+    measured: bool = False
+
+
 class Part(Value, frozen=True, kw_only=True):
     """One part to make, or several alike.
 
@@ -86,6 +170,12 @@ class Part(Value, frozen=True, kw_only=True):
         blank_mm: Length and width to cut before anything is fitted. finished: Its sizes in the end.
         cuts: Cut lines of it, by their ids. quantity: How many alike.
         ready: What must be known or done before it may be cut; empty where it may be cut now.
+        when: Whether it is cut now, after what `waits` names, marked in place, or glued up first.
+        grain: Along its length, or of no matter. hand: For left or right, where the two are not alike.
+        banded: Edges that are banded. seen: Faces that are seen. face_up: Which face lies up on the bench.
+        end: What is written on its lower end. joins: How it is joined to the others.
+        grooves, drillings: What is cut into it. bevel_deg: Of its long edge, from its face; 0 for square.
+        boxes: Where each of them stands in its unit.
     """
 
     id: str
@@ -99,3 +189,16 @@ class Part(Value, frozen=True, kw_only=True):
     cuts: tuple[str, ...] = ()
     quantity: int = 1
     ready: tuple[str, ...] = ()
+    when: When = "now"
+    waits: tuple[Wait, ...] = ()
+    grain: Literal["length", ""] = ""
+    hand: Literal["left", "right", ""] = ""
+    banded: tuple[str, ...] = ()
+    seen: tuple[str, ...] = ()
+    face_up: str = ""
+    end: str = ""
+    joins: str = ""
+    grooves: tuple[Groove, ...] = ()
+    drillings: tuple[Drilling, ...] = ()
+    bevel_deg: float = 0.0
+    boxes: tuple[Box, ...] = ()

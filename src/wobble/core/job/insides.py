@@ -6,6 +6,7 @@ from typing import Annotated, Literal
 
 from msgspec import Meta
 
+from wobble.core.job.board import MaterialName
 from wobble.core.value import Key, NotNegative, Positive, Title, Value
 
 
@@ -30,6 +31,9 @@ class Construction(Value, frozen=True, kw_only=True):
 
     `sides` says whether the sides run through at the corners, with top and bottom between them, or stand between those.
     An applied back lies behind the carcass, a rebated one is let in flush, a grooved one stands `groove_in_mm` in.
+    A top is whole, or two stretchers of `stretcher_mm` where a worktop lies on it. `board` names the stock that boxes
+    are cut from: its thickness as measured then takes the place of `board_mm`. Banding of `band_mm` is taken off before
+    cutting; thinner than half a millimetre it is let be 0.
     """
 
     id: Key
@@ -40,6 +44,16 @@ class Construction(Value, frozen=True, kw_only=True):
     back_mm: NotNegative = 6.0
     groove_in_mm: NotNegative = 12.0
     face_frame: FramedFront | None = None
+    top: Literal["whole", "stretchers"] = "whole"
+    stretcher_mm: Positive = 100.0
+    material: MaterialName = "plywood"
+    board: Key | None = None
+    front_mm: Positive = 18.0
+    drawer_mm: Positive = 15.0
+    drawer_bottom_mm: Positive = 6.0
+    joined: Literal["screws", "pocket screws", "dowels"] = "screws"
+    banded: bool = True
+    band_mm: NotNegative = 0.0
 
 
 SlideKind = Literal["side", "under", "wood"]

@@ -50,12 +50,16 @@ class Rect(Value, frozen=True, kw_only=True):
 
 
 class DrawerBox(Value, frozen=True, kw_only=True):
-    """A drawer's box: its underside in the carcass, its width over all, its height and the opening it has to itself."""
+    """A drawer's box: its underside in the carcass, its width over all, its height and the opening it has to itself.
+
+    `front` is where its front lies; None for one behind a door.
+    """
 
     z_mm: float
     wide_mm: float
     high_mm: float
     opening_mm: float
+    front: Rect | None = None
 
 
 class DoorLeaf(Value, frozen=True, kw_only=True):
@@ -192,7 +196,7 @@ def _walk(
         deep_mm=deep,
         leaf=not isinstance(fill, Columns | Rows),
         fill=str(fill.__struct_config__.tag),
-        door=_leaves(cell.door, seen, built) if cell.door is not None else (),
+        door=_leaves(cell.door, seen, built, outer) if cell.door is not None else (),
     )
     match fill:
         case Columns(cells=cells) | Rows(cells=cells):
@@ -207,7 +211,10 @@ def _walk(
                 shelf_mm=(rect.wide_mm, deep - inset),
             )
         case Drawers():
-            yield replace(laid, drawers=tuple(_drawers(fill, seen)), spacers_mm=lips[:2])
+            boxes = tuple(_drawers(fill, seen))
+            if cell.door is None:
+                boxes = tuple(_fronted(boxes, seen, fill.slides.under_mm, overlays(FRONT, built, outer)))
+            yield replace(laid, drawers=boxes, spacers_mm=lips[:2])
         case PullOut(slides=slides, thick_mm=thick):
             box = DrawerBox(
                 z_mm=seen.z_mm + slides.under_mm,
@@ -297,11 +304,46 @@ def _drawers(fill: Drawers, rect: Rect) -> Iterator[DrawerBox]:
         z += opening
 
 
-def _leaves(door: Door, rect: Rect, built: Construction) -> tuple[DoorLeaf, ...]:
+FRONT = Door()
+"""How drawer fronts lie: over the boards around them, as doors usually do."""
+
+
+def _fronted(
+    boxes: tuple[DrawerBox, ...], rect: Rect, under_mm: float, over: tuple[float, float, float, float]
+) -> Iterator[DrawerBox]:
+    """Yield drawers with their fronts: from edge to edge of what they close together, a gap between each two."""
+    left, right, low, top = over
+    for k, box in enumerate(boxes):
+        z = box.z_mm - under_mm
+        first, last = k == 0, k == len(boxes) - 1
+        bottom = z - low if first else z + FRONT.gap_mm / 2
+        end = z + box.opening_mm + top if last else z + box.opening_mm - FRONT.gap_mm / 2
+        yield replace(
+            box,
+            front=Rect(
+                x_mm=rect.x_mm - left, z_mm=bottom, wide_mm=rect.wide_mm + left + right, high_mm=max(end - bottom, 0.0)
+            ),
+        )
+
+
+def overlays(door: Door, built: Construction, outer: _Edges) -> tuple[float, float, float, float]:
+    """Return how far a door lies past its opening: left, right, bottom, top, mm; an inset one stays a gap within it.
+
+    On a board that parts two cells it takes half of the edge at most, less half of the gap between two doors.
+    """
+    share, t = OVERLAY_SHARE[door.lies], built.board_mm
+    if door.lies == "inset":
+        return (-door.gap_mm, -door.gap_mm, -door.gap_mm, -door.gap_mm)
+    whole, half = share * t - door.gap_mm, min(share, 0.5) * t - door.gap_mm / 2
+    a, b, c, d = (whole if edge else half for edge in outer)
+    return (a, b, c, d)
+
+
+def _leaves(door: Door, rect: Rect, built: Construction, outer: _Edges) -> tuple[DoorLeaf, ...]:
     """Return a door's leaves: inset ones a gap smaller than the opening all round, overlay ones over the boards."""
-    over = OVERLAY_SHARE[door.lies] * built.board_mm - door.gap_mm
-    x, z = rect.x_mm - over, rect.z_mm - over
-    wide, high = rect.wide_mm + 2 * over, rect.high_mm + 2 * over
+    left, right, low, top = overlays(door, built, outer)
+    x, z = rect.x_mm - left, rect.z_mm - low
+    wide, high = rect.wide_mm + left + right, rect.high_mm + low + top
     if door.hangs != "pair":
         return (DoorLeaf(at=Rect(x_mm=x, z_mm=z, wide_mm=wide, high_mm=high), hangs=door.hangs),)
     half = (wide - door.gap_mm) / 2
@@ -332,6 +374,14 @@ def front_of(unit: Unit) -> Front:
     elif any(isinstance(c.fill, Drawers | PullOut) for c in cells):
         opens = "drawers"
     return replace(unit.front, opens=opens, openings=columns)
+
+
+def cell_at(root: Cell, path: str) -> Cell:
+    """Return the cell of a path."""
+    for i in (int(k) for k in path.split(".") if k):
+        if isinstance(root.fill, Columns | Rows):
+            root = root.fill.cells[i]
+    return root
 
 
 def _all(cell: Cell) -> Iterator[Cell]:
