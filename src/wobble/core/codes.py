@@ -7,6 +7,23 @@ from typing import Literal
 GaugeCode = Literal[
     "few-readings", "knocked", "no-back", "no-floor", "readings-agree", "readings-differ", "take-again", "thinned"
 ]
+MakeCode = Literal[
+    "all-laid-out",
+    "angled-by-hand",
+    "assumed-stock",
+    "bought-whole",
+    "cut-again",
+    "heavy-sheet",
+    "long-sheet",
+    "made-of-several",
+    "no-machine",
+    "nothing-made",
+    "now-and-later",
+    "other-thickness",
+    "stock-missing",
+    "trim-cut",
+    "unknown-cut",
+]
 SetOutCode = Literal[
     "corner-handles",
     "corner-overlap",
@@ -148,6 +165,7 @@ HoldCode = Literal[
 ]
 Code = (
     GaugeCode
+    | MakeCode
     | SetOutCode
     | RodCode
     | LevelCode

@@ -201,8 +201,35 @@ class Obstacle(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="obstacle
     note: Text = ""
 
 
+class CutDone(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="cut"):
+    """Parts that were cut: how many of which, whether they came right, and the size that they were cut to, mm.
+
+    One that came short or wrong is wanted again; its size says what else it may do for.
+    """
+
+    part: Annotated[str, Meta(min_length=1, max_length=120)]
+    count: Annotated[int, Meta(ge=1, le=1000)] = 1
+    came: Literal["right", "short", "wrong"] = "right"
+    size: tuple[Positive, Positive] | None = None
+    thick_mm: Positive | None = None
+
+
+class Known(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="known"):
+    """What a part waited for is known or done, by its key; with the length that was measured, where it is one."""
+
+    what: Annotated[str, Meta(min_length=1, max_length=120)]
+    value_mm: Positive | None = None
+
+
+class Bought(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="bought"):
+    """So many of one item of the stock list are bought and at hand."""
+
+    item: Key
+    count: Annotated[int, Meta(ge=1, le=1000)] = 1
+
+
 READING_KINDS = (Offset, Slope, Span, Gap, Corner, Profile, Scan)
-Fact = Offset | Slope | Span | Gap | Corner | Profile | Scan | Detection | Note | Obstacle
+Fact = Offset | Slope | Span | Gap | Corner | Profile | Scan | Detection | Note | Obstacle | CutDone | Known | Bought
 AnyFact = TypeVar("AnyFact", bound=Fact)
 
 

@@ -133,6 +133,11 @@ def format_length(value_mm: float, unit: LengthUnit = "mm", *, decimals: int = 1
     return f"{value_mm + 0.0:.{decimals}f} mm".replace("-0.0 mm", "0.0 mm")
 
 
+def spoken(value_mm: float, unit: LengthUnit = "mm") -> str:
+    """Return a length for a sentence: whole millimetres without a decimal."""
+    return format_length(value_mm, unit, decimals=0 if abs(value_mm - round(value_mm)) < 0.05 else 1)
+
+
 def format_spread(sd_mm: float, unit: LengthUnit = "mm") -> str:
     """Return an uncertainty for display, rounded up so that it never claims too much."""
     _require_finite(sd_mm)

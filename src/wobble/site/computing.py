@@ -30,6 +30,8 @@ from django.db import connection
 from wobble.core import job as core
 from wobble.core.budget import GivenUp, TooMuch, within
 from wobble.core.errors import WobbleError
+from wobble.core.make.layouts import rank
+from wobble.core.make.result import Made
 from wobble.core.setout.laid import SetOut
 from wobble.core.setout.moves import Move
 from wobble.core.stages import (
@@ -38,6 +40,7 @@ from wobble.core.stages import (
     solve_furring,
     solve_gauge,
     solve_hold,
+    solve_make,
     solve_setout,
     solve_traits,
     try_setout,
@@ -99,6 +102,7 @@ WORK: dict[str, Callable[..., Any]] = {
     "compared": compare,
     "furring": lambda job, place, **options: {"furring": solve_furring(job, place, **options)},
     "scribes": lambda job, place: solve_fit(job, place).scribes,
+    "make": lambda job, _place: solve_make(job),
 }
 
 
@@ -115,6 +119,8 @@ def work(question: Question) -> tuple[Answer, ...]:
         WobbleError: It cannot be answered.
     """
     job = rows.seen(question.job, question.revision)
+    if question.what == ("make",) and question.options:
+        return (_longer(job, question),)
     if question.decided is not None:
         job = with_decisions(job, question.place, *question.decided)
     made = []
@@ -129,6 +135,21 @@ def work(question: Question) -> tuple[Answer, ...]:
             kept.point(question.job, question.place, what, question.revision, name)
         made.append(Answer(name=name, body=body))
     return tuple(made)
+
+
+def _longer(job: core.Job, question: Question) -> Answer:
+    """Return the better of the layout that is kept and one that is looked for longer, which is kept from then on."""
+    name = kept.name_of(job, "", "make")
+    found = solve_make(job, **question.options)
+    old = kept.read(name)
+    if old is not None:
+        had = msgspec.json.decode(old, type=Made)
+        if rank(had.layout) <= rank(found.layout):
+            return Answer(name=name, body=old)
+    body = msgspec.json.encode(found)
+    kept.keep(name, body)
+    kept.point(question.job, "", "make", question.revision, name)
+    return Answer(name=name, body=body)
 
 
 def _worked(job: core.Job, question: Question, what: str) -> Any:

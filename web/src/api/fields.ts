@@ -274,7 +274,17 @@ export const DEFAULTS = {
     "back": "grooved",
     "back_mm": 6.0,
     "groove_in_mm": 12.0,
-    "face_frame": null
+    "face_frame": null,
+    "top": "whole",
+    "stretcher_mm": 100.0,
+    "material": "plywood",
+    "board": null,
+    "front_mm": 18.0,
+    "drawer_mm": 15.0,
+    "drawer_bottom_mm": 6.0,
+    "joined": "screws",
+    "banded": true,
+    "band_mm": 0.0
   },
   "door": {
     "hangs": "left",

@@ -236,6 +236,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/make": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Make
+         * @description Say what is made for a job: all parts of all places, on one stock.
+         */
+        get: operations["get_make"];
+        put?: never;
+        /**
+         * Search Longer
+         * @description Look longer for a better layout; what is found is kept where it is better, and given from then on.
+         */
+        post: operations["search_longer"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save Parts
+         * @description Give all parts as CSV; `wobble cut` reads it.
+         */
+        get: operations["save_parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/places": {
         parameters: {
             query?: never;
@@ -556,6 +600,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/prices.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Price Table
+         * @description Read a shop's price list against the stock list; nothing is kept.
+         */
+        post: operations["read_prices"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sheets/{number}.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save Sheet
+         * @description Give one sheet at full size, as SVG or DXF.
+         */
+        get: operations["save_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/stock.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save Stock
+         * @description Give the stock list as CSV.
+         */
+        get: operations["save_stock"];
+        put?: never;
+        /**
+         * Read Stock Table
+         * @description Read a stock list; nothing is kept.
+         */
+        post: operations["read_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/way-in": {
         parameters: {
             query?: never;
@@ -569,6 +677,26 @@ export interface paths {
          * @description Change the doors, corners and stairs that everything must pass.
          */
         put: operations["put_way_in"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/workshop": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Workshop
+         * @description Change the stock, the shops, the machines and how things are finished.
+         */
+        put: operations["put_workshop"];
         post?: never;
         delete?: never;
         options?: never;
@@ -941,6 +1069,15 @@ export interface components {
             end: "left" | "right";
         };
         /**
+         * Area
+         * @description How much is coated of which faces, m²: faces that are seen, those inside, and cut edges of panels.
+         */
+        Area: {
+            /** @enum {unknown} */
+            faces: "edges" | "inside" | "seen";
+            m2: number;
+        };
+        /**
          * AsWide
          * @description A unit is as wide as another thing, and `more_mm` more.
          */
@@ -1122,6 +1259,29 @@ export interface components {
             on: "base frame";
         };
         /**
+         * Basket
+         * @description What is bought in which shops: the items of each, what they cost, the trips, and what none of these shops has.
+         */
+        Basket: {
+            goods: number;
+            /** @default [] */
+            lacking: string[];
+            lines: components["schemas"]["BasketLine"][];
+            shops: string[];
+            total: number;
+            trips: number;
+        };
+        /**
+         * BasketLine
+         * @description One item in a basket: where, how many, and what they cost together.
+         */
+        BasketLine: {
+            item: string;
+            packs: number;
+            price: number;
+            shop: string;
+        };
+        /**
          * Begin
          * @description A place to begin: from which starter, its id and name, and answers by their questions' ids; lengths in mm.
          */
@@ -1191,6 +1351,41 @@ export interface components {
             words: string;
         };
         /**
+         * Bought
+         * @description So many of one item of the stock list are bought and at hand.
+         */
+        Bought: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @default 1 */
+            count: number;
+            /** @enum {unknown} */
+            fact: "bought";
+            id: string;
+            item: string;
+            /** @default null */
+            supersedes: string | null;
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+        };
+        /**
+         * Box
+         * @description Where a part stands in its unit, mm: its corner nearest to left, back and underside, and its size that way.
+         *
+         *         Along the unit from its left, out from its back, up from its underside: a back that lies behind the unit begins
+         *         below zero.
+         */
+        Box: {
+            deep_mm: number;
+            high_mm: number;
+            wide_mm: number;
+            x_mm: number;
+            y_mm: number;
+            z_mm: number;
+        };
+        /**
          * Bridge
          * @description A member screwed across two joists, on edge, for a hanger between them.
          *
@@ -1208,6 +1403,15 @@ export interface components {
             screws: number;
             use: number;
             wide_mm: number;
+        };
+        /**
+         * Buying
+         * @description What is bought, the baskets (the cheapest first), and why that one.
+         */
+        Buying: {
+            baskets: components["schemas"]["Basket"][];
+            list: components["schemas"]["ToBuy"][];
+            why: string;
         };
         /**
          * Cell
@@ -1257,6 +1461,24 @@ export interface components {
             /** @enum {unknown} */
             unit: "mm" | "mm/m";
             value: number;
+        };
+        /**
+         * Checked
+         * @description A part that was cut, held against its size as it is now: how many, what to do, and by how much.
+         *
+         *         `off_mm` is what it is too large by, along its length and its width; below zero where it is too small.
+         */
+        Checked: {
+            /** @enum {unknown} */
+            came: "right" | "short" | "wrong";
+            count: number;
+            off_mm: [
+                number,
+                number
+            ];
+            /** @enum {unknown} */
+            then: "cut again" | "trim" | "usable";
+            words: string;
         };
         /**
          * Cleat
@@ -1317,6 +1539,42 @@ export interface components {
             split: "as drawn" | "centred" | "equal" | "none at the left" | "none at the right";
         };
         /**
+         * CoatStep
+         * @description One step of the finish: what is done, how much it takes, litres, of which tin, and how long it dries, h.
+         */
+        CoatStep: {
+            /** @default false */
+            assumed: boolean;
+            /** @default 0 */
+            dries_h: number;
+            /** @default null */
+            kind: ("damp primer" | "knot sealer" | "oil" | "paint" | "primer" | "varnish") | null;
+            /** @default 0 */
+            litres: number;
+            m2: number;
+            /** @default  */
+            tin: string;
+            what: string;
+        };
+        /**
+         * Coats
+         * @description How faces are finished: which finish, how many coats, on which faces; edges of panels are sealed first.
+         */
+        Coats: {
+            /**
+             * @default seen
+             * @enum {unknown}
+             */
+            faces: "all" | "inside" | "seen";
+            /**
+             * @default paint
+             * @enum {unknown}
+             */
+            finish: "damp primer" | "knot sealer" | "oil" | "paint" | "primer" | "varnish";
+            /** @default 2 */
+            number: number;
+        };
+        /**
          * Columns
          * @description Cells beside each other, from the left, with a board between each two.
          */
@@ -1331,6 +1589,9 @@ export interface components {
          *
          *         `sides` says whether the sides run through at the corners, with top and bottom between them, or stand between those.
          *         An applied back lies behind the carcass, a rebated one is let in flush, a grooved one stands `groove_in_mm` in.
+         *         A top is whole, or two stretchers of `stretcher_mm` where a worktop lies on it. `board` names the stock that boxes
+         *         are cut from: its thickness as measured then takes the place of `board_mm`. Banding of `band_mm` is taken off before
+         *         cutting; thinner than half a millimetre it is let be 0.
          */
         Construction: {
             /**
@@ -1340,19 +1601,48 @@ export interface components {
             back: "applied" | "grooved" | "none" | "rebated";
             /** @default 6 */
             back_mm: number;
+            /** @default 0 */
+            band_mm: number;
+            /** @default true */
+            banded: boolean;
+            /** @default null */
+            board: string | null;
             /** @default 18 */
             board_mm: number;
+            /** @default 6 */
+            drawer_bottom_mm: number;
+            /** @default 15 */
+            drawer_mm: number;
             /** @default null */
             face_frame: components["schemas"]["FramedFront"] | null;
+            /** @default 18 */
+            front_mm: number;
             /** @default 12 */
             groove_in_mm: number;
             id: string;
+            /**
+             * @default screws
+             * @enum {unknown}
+             */
+            joined: "dowels" | "pocket screws" | "screws";
+            /**
+             * @default plywood
+             * @enum {unknown}
+             */
+            material: "ash" | "beech" | "cherry" | "douglas fir" | "maple" | "mdf" | "particleboard" | "pine" | "plywood" | "red oak" | "walnut";
             name: string;
             /**
              * @default through
              * @enum {unknown}
              */
             sides: "between" | "through";
+            /** @default 100 */
+            stretcher_mm: number;
+            /**
+             * @default whole
+             * @enum {unknown}
+             */
+            top: "stretchers" | "whole";
         };
         /**
          * Content
@@ -1438,6 +1728,57 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Cut
+         * @description One cut: which piece it cuts (its corner and size), across which axis, and where the kept side ends, mm.
+         */
+        Cut: {
+            at: [
+                number,
+                number
+            ];
+            at_mm: number;
+            /** @enum {unknown} */
+            axis: "x" | "y";
+            size: [
+                number,
+                number
+            ];
+        };
+        /**
+         * CutDone
+         * @description Parts that were cut: how many of which, whether they came right, and the size that they were cut to, mm.
+         *
+         *         One that came short or wrong is wanted again; its size says what else it may do for.
+         */
+        CutDone: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /**
+             * @default right
+             * @enum {unknown}
+             */
+            came: "right" | "short" | "wrong";
+            /** @default 1 */
+            count: number;
+            /** @enum {unknown} */
+            fact: "cut";
+            id: string;
+            part: string;
+            /** @default null */
+            size: [
+                number,
+                number
+            ] | null;
+            /** @default null */
+            supersedes: string | null;
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+            /** @default null */
+            thick_mm: number | null;
+        };
+        /**
          * Cutout
          * @description What is done about one obstacle for one unit.
          *
@@ -1496,6 +1837,14 @@ export interface components {
              */
             closing: components["schemas"]["Closing"];
             datum: components["schemas"]["HighSpot"] | components["schemas"]["FixedTop"];
+        };
+        /**
+         * Defect
+         * @description A knot, a split or a nail in a board: from where to where along it, mm; no part is cut across it.
+         */
+        Defect: {
+            from_mm: number;
+            to_mm: number;
         };
         /**
          * Delete
@@ -1656,8 +2005,12 @@ export interface components {
         /**
          * DrawerBox
          * @description A drawer's box: its underside in the carcass, its width over all, its height and the opening it has to itself.
+         *
+         *         `front` is where its front lies; None for one behind a door.
          */
         DrawerBox: {
+            /** @default null */
+            front: components["schemas"]["Rect"] | null;
             high_mm: number;
             opening_mm: number;
             wide_mm: number;
@@ -1683,6 +2036,25 @@ export interface components {
              *     }
              */
             slides: components["schemas"]["Slides"];
+        };
+        /**
+         * Drilling
+         * @description Holes of one sort in a part: how wide, how deep (0 for through), and where they are, in words too.
+         *
+         *         `at` gives each one's middle along the part's length and width, mm, from its lower left corner with `face` up.
+         */
+        Drilling: {
+            at: [
+                number,
+                number
+            ][];
+            /** @default 0 */
+            deep_mm: number;
+            diameter_mm: number;
+            face: string;
+            /** @enum {unknown} */
+            use: "cable" | "cut-out" | "drain" | "handle" | "hinge cup" | "pocket" | "screw" | "shelf pin";
+            words: string;
         };
         /**
          * Edge
@@ -1767,6 +2139,16 @@ export interface components {
             was: components["schemas"]["OwnWays"];
         };
         /**
+         * Edit[OwnWorkshop]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_OwnWorkshop_: {
+            now: components["schemas"]["OwnWorkshop"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["OwnWorkshop"];
+        };
+        /**
          * Edit[SetOut]
          * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
          */
@@ -1841,7 +2223,7 @@ export interface components {
          * @description What was found out, to store; each fact has an id made by whoever found it.
          */
         Facts: {
-            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"])[];
+            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"] | components["schemas"]["CutDone"] | components["schemas"]["Known"] | components["schemas"]["Bought"])[];
         };
         /**
          * Fastener
@@ -2000,13 +2382,48 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held");
+            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
             severity: "fine" | "mind" | "stop";
             text: string;
             title: string;
+        };
+        /**
+         * Finish
+         * @description A finish by the tin: how far a litre goes for one coat, and how long a coat dries.
+         */
+        Finish: {
+            /** @default 0 */
+            at_hand: number;
+            /** @default 6 */
+            dries_h: number;
+            id: string;
+            /**
+             * @default paint
+             * @enum {unknown}
+             */
+            kind: "damp primer" | "knot sealer" | "oil" | "paint" | "primer" | "varnish";
+            /** @default 1 */
+            litres: number;
+            /** @default 12 */
+            m2_per_litre: number;
+            name: string;
+            /** @default null */
+            price: number | null;
+            /** @enum {unknown} */
+            sold_as: "tin";
+        };
+        /**
+         * Finished
+         * @description Areas to finish, steps in their order, and how long they dry in all, h.
+         */
+        Finished: {
+            areas: components["schemas"]["Area"][];
+            banding_m: number;
+            dries_h: number;
+            steps: components["schemas"]["CoatStep"][];
         };
         /**
          * First
@@ -2338,6 +2755,19 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Groove
+         * @description A groove or a rebate: how wide and deep, how far its near edge is from which edge of the part, and its box.
+         */
+        Groove: {
+            box: components["schemas"]["Box"];
+            deep_mm: number;
+            edge: string;
+            from_mm: number;
+            /** @enum {unknown} */
+            kind: "groove" | "rebate";
+            wide_mm: number;
+        };
+        /**
          * GroundRail
          * @description A timber along the wall where the packing is deep: it is screwed to the studs, the unit's rail to it.
          *
@@ -2354,6 +2784,17 @@ export interface components {
             thick_mm: number;
             up_mm: number;
             use: number;
+        };
+        /**
+         * Group
+         * @description Of one material and thickness (or section): how many sheets or boards are used, and how few could do at least.
+         */
+        Group: {
+            assumed: boolean;
+            least: number;
+            material: string;
+            thick_mm: number;
+            used: number;
         };
         /**
          * Hanger
@@ -2733,6 +3174,21 @@ export interface components {
             version: 2;
             /** @default [] */
             way_in: (components["schemas"]["Doorway"] | components["schemas"]["Turn"] | components["schemas"]["Stair"] | components["schemas"]["StandUp"] | components["schemas"]["Threshold"])[];
+            /**
+             * @default {
+             *       "aim": "fewest sheets",
+             *       "carries_mm": null,
+             *       "coats": [],
+             *       "end_trim_mm": 10,
+             *       "kerf_mm": 3,
+             *       "lifts_kg": 25,
+             *       "machines": [],
+             *       "shops": [],
+             *       "stock": [],
+             *       "trim_mm": 5
+             *     }
+             */
+            workshop: components["schemas"]["Workshop"];
         };
         /**
          * JobLine
@@ -2806,6 +3262,26 @@ export interface components {
             since: string;
         };
         /**
+         * Known
+         * @description What a part waited for is known or done, by its key; with the length that was measured, where it is one.
+         */
+        Known: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @enum {unknown} */
+            fact: "known";
+            id: string;
+            /** @default null */
+            supersedes: string | null;
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+            /** @default null */
+            value_mm: number | null;
+            what: string;
+        };
+        /**
          * Laid
          * @description A wall laid out.
          *
@@ -2831,11 +3307,14 @@ export interface components {
          *             seen: What is free at its front, within a face frame. deep_mm: From the front to the back board.
          *             door: Its leaves. drawers: Its drawers. spacers_mm: What slides are packed out, left and right, past a frame's
          *                 lip. shelves_at: Undersides of its shelves. shelf_mm: Their length and depth. leaf: Whether it is not split.
+         *             door_takes_mm: What an inset door before it takes of its depth, its own or one around it.
          */
         LaidCell: {
             deep_mm: number;
             /** @default [] */
             door: components["schemas"]["DoorLeaf"][];
+            /** @default 0 */
+            door_takes_mm: number;
             /** @default [] */
             drawers: components["schemas"]["DrawerBox"][];
             fill: string;
@@ -2873,6 +3352,22 @@ export interface components {
             name: "base" | "board" | "box" | "covering" | "cushion" | "facing";
         };
         /**
+         * LaidLength
+         * @description One board: what is cut off it, where it is cut, and what is left; parts narrower than it are ripped first.
+         */
+        LaidLength: {
+            assumed: boolean;
+            cuts: number[];
+            long_mm: number;
+            material: string;
+            name: string;
+            parts: components["schemas"]["PartOnStock"][];
+            rest_mm: number;
+            stock: string;
+            thick_mm: number;
+            wide_mm: number;
+        };
+        /**
          * LaidOut
          * @description A place set out.
          */
@@ -2884,6 +3379,23 @@ export interface components {
             stacks: components["schemas"]["LaidStack"][];
             ticks: components["schemas"]["Tick"][];
             units: components["schemas"]["LaidUnit"][];
+        };
+        /**
+         * LaidSheet
+         * @description One sheet as on trestles: what it is, what is cut out of it and how, what is left, and what it weighs.
+         */
+        LaidSheet: {
+            assumed: boolean;
+            cuts: components["schemas"]["Cut"][];
+            long_mm: number;
+            material: string;
+            name: string;
+            parts: components["schemas"]["PartOnStock"][];
+            rests: components["schemas"]["Rest"][];
+            stock: string;
+            thick_mm: number;
+            weight_kg: number;
+            wide_mm: number;
         };
         /**
          * LaidStack
@@ -2910,6 +3422,19 @@ export interface components {
             hanging: components["schemas"]["HangingLaid"] | null;
             unit: components["schemas"]["Unit"];
             width: components["schemas"]["Figure"];
+        };
+        /**
+         * Layout
+         * @description All parts that are still to be cut, laid out: how many metres are sawn, at how many settings of the fence.
+         */
+        Layout: {
+            groups: components["schemas"]["Group"][];
+            lengths: components["schemas"]["LaidLength"][];
+            missing: components["schemas"]["NotLaid"][];
+            price: number;
+            sawn_m: number;
+            settings: number;
+            sheets: components["schemas"]["LaidSheet"][];
         };
         /**
          * Ledger
@@ -2959,6 +3484,30 @@ export interface components {
             long_mm: number;
             /** @enum {unknown} */
             on: "legs";
+        };
+        /**
+         * LengthStock
+         * @description A board or moulding sold by length, its section as measured.
+         */
+        LengthStock: {
+            /** @default 0 */
+            at_hand: number;
+            /** @default [] */
+            defects: components["schemas"]["Defect"][];
+            id: string;
+            /** @default 2400 */
+            long_mm: number;
+            /** @default pine */
+            material: string;
+            name: string;
+            /** @default null */
+            price: number | null;
+            /** @enum {unknown} */
+            sold_as: "length";
+            /** @default 20 */
+            thick_mm: number;
+            /** @default 95 */
+            wide_mm: number;
         };
         /**
          * LevelBias
@@ -3061,6 +3610,54 @@ export interface components {
             user: string | null;
         };
         /**
+         * Longer
+         * @description A longer search for a better layout: how long this time, and which search, so that each time is another.
+         */
+        Longer: {
+            /** @default 3 */
+            seconds: number;
+            /** @default 2 */
+            seed: number;
+        };
+        /**
+         * Machine
+         * @description A machine and its limits; 0 is no limit.
+         *
+         *         `rip_mm` is the widest strip beside its fence, `cross_mm` the longest cut across, `thick_mm` the thickest it takes,
+         *         `bed_mm` the longest piece that can be led through safely, `angle_deg` how far it tilts.
+         */
+        Machine: {
+            /** @default 45 */
+            angle_deg: number;
+            /** @default 0 */
+            bed_mm: number;
+            /** @default 0 */
+            cross_mm: number;
+            id: string;
+            /**
+             * @default table saw
+             * @enum {unknown}
+             */
+            kind: "band saw" | "drill" | "drill press" | "hand-held saw" | "mitre saw" | "planer" | "router" | "shop" | "table saw" | "track saw";
+            name: string;
+            /** @default 0 */
+            rip_mm: number;
+            /** @default 0 */
+            thick_mm: number;
+        };
+        /**
+         * Made
+         * @description Make for a whole job.
+         */
+        Made: {
+            buying: components["schemas"]["Buying"];
+            findings: components["schemas"]["Finding"][];
+            finish: components["schemas"]["Finished"];
+            layout: components["schemas"]["Layout"];
+            parts: components["schemas"]["MarkedPart"][];
+            settings: components["schemas"]["Setting"][];
+        };
+        /**
          * MadeOf
          * @description What the walls of a place are made of, its ceiling, and its floor; None where nobody has said.
          */
@@ -3071,6 +3668,23 @@ export interface components {
             overhead: components["schemas"]["Backing"] | null;
             /** @default null */
             underfoot: components["schemas"]["Backing"] | null;
+        };
+        /**
+         * MarkedPart
+         * @description A part with the mark that is written on it, its place, how many are still to be cut, and its state.
+         *
+         *         `key` names it across all places of a job: by it parts are found on sheets, in settings and on labels.
+         */
+        MarkedPart: {
+            /** @default [] */
+            checked: components["schemas"]["Checked"][];
+            key: string;
+            mark: string;
+            part: components["schemas"]["Part"];
+            place: string;
+            /** @enum {unknown} */
+            state: "after" | "cut" | "glued, then trimmed" | "marked in place" | "now";
+            to_cut: number;
         };
         /**
          * Member
@@ -3147,6 +3761,20 @@ export interface components {
             would_move_mm: number;
         };
         /**
+         * NotLaid
+         * @description Parts that no stock gives: which, how many, and whether any is large enough; the largest there is, mm.
+         */
+        NotLaid: {
+            key: string;
+            largest_mm: [
+                number,
+                number
+            ];
+            mark: string;
+            quantity: number;
+            too_large: boolean;
+        };
+        /**
          * Note
          * @description Something seen on site.
          */
@@ -3209,6 +3837,14 @@ export interface components {
              * @enum {unknown}
              */
             treatment: "access hole" | "bridge" | "duct" | "keep clear" | "move by a licensed trade" | "notch" | "remove";
+        };
+        /**
+         * Offer
+         * @description What a shop asks for one item of the stock list.
+         */
+        Offer: {
+            item: string;
+            price: number;
         };
         /**
          * Offset
@@ -3364,6 +4000,38 @@ export interface components {
             constructions: components["schemas"]["Construction"][];
         };
         /**
+         * OwnWorkshop
+         * @description What a job is made from and with.
+         */
+        OwnWorkshop: {
+            workshop: components["schemas"]["Workshop"];
+        };
+        /**
+         * Pack
+         * @description Something sold by the pack: what, of which size (a screw's length, a slide's), and how many are in one.
+         *
+         *         `holds` counts pieces, or metres of banding, square metres of cloth, or litres of glue.
+         */
+        Pack: {
+            /** @default 0 */
+            at_hand: number;
+            /** @default 100 */
+            holds: number;
+            id: string;
+            name: string;
+            /**
+             * @default screws
+             * @enum {unknown}
+             */
+            of: "anchors" | "banding" | "cloth" | "film" | "foam" | "glue" | "handles" | "hinges" | "sandpaper" | "screws" | "shelf pins" | "shims" | "slides";
+            /** @default null */
+            price: number | null;
+            /** @default 0 */
+            size_mm: number;
+            /** @enum {unknown} */
+            sold_as: "pack";
+        };
+        /**
          * Packed
          * @description What is packed behind a strip where it is screwed: (along, up), and how thick.
          */
@@ -3399,17 +4067,49 @@ export interface components {
          *             blank_mm: Length and width to cut before anything is fitted. finished: Its sizes in the end.
          *             cuts: Cut lines of it, by their ids. quantity: How many alike.
          *             ready: What must be known or done before it may be cut; empty where it may be cut now.
+         *             when: Whether it is cut now, after what `waits` names, marked in place, or glued up first.
+         *             grain: Along its length, or of no matter. hand: For left or right, where the two are not alike.
+         *             banded: Edges that are banded. seen: Faces that are seen. face_up: Which face lies up on the bench.
+         *             end: What is written on its lower end. joins: How it is joined to the others.
+         *             grooves, drillings: What is cut into it. bevel_deg: Of its long edge, from its face; 0 for square.
+         *             boxes: Where each of them stands in its unit.
          */
         Part: {
+            /** @default [] */
+            banded: string[];
+            /** @default 0 */
+            bevel_deg: number;
             blank_mm: [
                 number,
                 number
             ];
             /** @default [] */
+            boxes: components["schemas"]["Box"][];
+            /** @default [] */
             cuts: string[];
             /** @default [] */
+            drillings: components["schemas"]["Drilling"][];
+            /** @default  */
+            end: string;
+            /** @default  */
+            face_up: string;
+            /** @default [] */
             finished: components["schemas"]["Dimension"][];
+            /**
+             * @default
+             * @enum {unknown}
+             */
+            grain: "" | "length";
+            /** @default [] */
+            grooves: components["schemas"]["Groove"][];
+            /**
+             * @default
+             * @enum {unknown}
+             */
+            hand: "" | "left" | "right";
             id: string;
+            /** @default  */
+            joins: string;
             /** @default  */
             material: string;
             name: string;
@@ -3419,9 +4119,35 @@ export interface components {
             /** @default [] */
             ready: string[];
             /** @enum {unknown} */
-            role: "bridging member" | "cleat" | "cover moulding" | "end panel" | "filler" | "head strip" | "ledger" | "leg" | "mullion" | "packing block" | "plinth" | "shelf" | "skirting return" | "spacer" | "split batten" | "stile" | "timber" | "top";
+            role: "back" | "base frame" | "batten" | "board" | "bottom" | "bridging member" | "cap" | "carcass top" | "cleat" | "cover moulding" | "cushion board" | "deck" | "divider" | "door" | "drawer bottom" | "drawer end" | "drawer front" | "drawer side" | "edging" | "end panel" | "fascia" | "filler" | "fixed shelf" | "head strip" | "ledger" | "leg" | "loose shelf" | "member" | "mullion" | "packing block" | "panel" | "peg" | "peg board" | "plinth" | "pull-out board" | "rail" | "shelf" | "side" | "skirting return" | "spacer" | "split batten" | "stile" | "stretcher" | "timber" | "toe kick" | "top" | "trim";
+            /** @default [] */
+            seen: string[];
             /** @default 0 */
             thick_mm: number;
+            /** @default [] */
+            waits: components["schemas"]["Wait"][];
+            /**
+             * @default now
+             * @enum {unknown}
+             */
+            when: "after" | "glued, then trimmed" | "marked in place" | "now";
+        };
+        /**
+         * PartOnStock
+         * @description A part where it lies on its sheet or board: by key and mark; and whether it may be cut yet.
+         */
+        PartOnStock: {
+            key: string;
+            long_mm: number;
+            mark: string;
+            /** @default true */
+            ready: boolean;
+            /** @default false */
+            turned: boolean;
+            wide_mm: number;
+            x_mm: number;
+            /** @default 0 */
+            y_mm: number;
         };
         /**
          * Pass
@@ -3443,6 +4169,16 @@ export interface components {
             sd_mm: number;
             spare_mm: number;
             where: string;
+        };
+        /**
+         * Piece
+         * @description Parts that are cut at a setting: which, by key and mark, how many, and whether they may be cut yet.
+         */
+        Piece: {
+            count: number;
+            key: string;
+            mark: string;
+            ready: boolean;
         };
         /**
          * PieceCount
@@ -3502,7 +4238,7 @@ export interface components {
             /** @default [] */
             existing: components["schemas"]["Existing"][];
             /** @default [] */
-            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"])[];
+            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"] | components["schemas"]["CutDone"] | components["schemas"]["Known"] | components["schemas"]["Bought"])[];
             /**
              * @default gravity
              * @enum {unknown}
@@ -3647,6 +4383,14 @@ export interface components {
             text: string;
         };
         /**
+         * Prices
+         * @description Prices read from a shop's list: those of the stock list, and the lines that name nothing there.
+         */
+        Prices: {
+            offers: components["schemas"]["Offer"][];
+            unknown: string[];
+        };
+        /**
          * Profile
          * @description Offsets from one straight stick: at each place on the surface's second axis, how far the surface stands off, mm.
          *
@@ -3729,6 +4473,13 @@ export interface components {
             words: string;
         };
         /**
+         * ReadStock
+         * @description The stock of a table.
+         */
+        ReadStock: {
+            stock: (components["schemas"]["SheetStock"] | components["schemas"]["LengthStock"] | components["schemas"]["Pack"] | components["schemas"]["Finish"])[];
+        };
+        /**
          * ReadingVerdict
          * @description Whether a reading agrees with the others: it stands `by_mm` ± `sd_mm` from what they say.
          *
@@ -3761,6 +4512,20 @@ export interface components {
             /** @enum {unknown} */
             move: "release";
             rule: string;
+        };
+        /**
+         * Rest
+         * @description What is left over: its corner and its size, mm.
+         */
+        Rest: {
+            at: [
+                number,
+                number
+            ];
+            size: [
+                number,
+                number
+            ];
         };
         /**
          * Revision
@@ -3981,6 +4746,34 @@ export interface components {
             sigma_mm: number;
         };
         /**
+         * Setting
+         * @description One setting: what is done, the number to set, what else to know, who takes part, and the machine.
+         *
+         *         Attributes:
+         *             id: Its own, the same while the size is the same. work: What is done. at_mm: The number to set: of the fence,
+         *                 the stop, the bit. deep_mm: How deep, where it is a groove or a hole. thick_mm: Of the stock.
+         *             from_mm: How far from the edge. words: What the number does not say. pieces: What is cut at it.
+         *             machine: By which; "" where none takes it. instead: What would, then.
+         *             caution: What to mind.
+         */
+        Setting: {
+            at_mm: number;
+            caution: string;
+            /** @default 0 */
+            deep_mm: number;
+            /** @default 0 */
+            from_mm: number;
+            id: string;
+            /** @default  */
+            instead: string;
+            machine: string;
+            pieces: components["schemas"]["Piece"][];
+            thick_mm: number;
+            words: string;
+            /** @enum {unknown} */
+            work: "bevel" | "break down" | "cross-cut" | "drill" | "groove" | "rip" | "true edge";
+        };
+        /**
          * Settle
          * @description Which side holds where both changed a thing, chosen by somebody who saw the job at a revision.
          */
@@ -3996,6 +4789,34 @@ export interface components {
         Share: {
             reading: string;
             weight: number;
+        };
+        /**
+         * SheetStock
+         * @description A sheet, or an offcut of one: nominal and measured thickness, size, how many are at hand, and its price.
+         *
+         *         `at_hand` counts what is there already; more is bought where there is a price. Grain runs along the length.
+         */
+        SheetStock: {
+            /** @default 0 */
+            at_hand: number;
+            /** @default true */
+            grain: boolean;
+            id: string;
+            /** @default 2440 */
+            long_mm: number;
+            /** @default plywood */
+            material: string;
+            /** @default null */
+            measured_mm: number | null;
+            name: string;
+            /** @default null */
+            price: number | null;
+            /** @enum {unknown} */
+            sold_as: "sheet";
+            /** @default 18 */
+            thick_mm: number;
+            /** @default 1220 */
+            wide_mm: number;
         };
         /**
          * ShelfCleat
@@ -4107,6 +4928,18 @@ export interface components {
             /** @default null */
             count: number | null;
             thickness_mm: number;
+        };
+        /**
+         * Shop
+         * @description A shop: what the way there and back costs, and what it sells at which price; what is not named it has not.
+         */
+        Shop: {
+            id: string;
+            name: string;
+            /** @default [] */
+            prices: components["schemas"]["Offer"][];
+            /** @default 0 */
+            trip: number;
         };
         /**
          * Side
@@ -4575,6 +5408,13 @@ export interface components {
             unit: string;
         };
         /**
+         * Table
+         * @description A table as CSV.
+         */
+        Table: {
+            text: string;
+        };
+        /**
          * Taper
          * @description One wedge of a tapered pair: two of them slide on each other, thin ends opposed.
          */
@@ -4670,6 +5510,27 @@ export interface components {
             straight: number;
             swing_mm: number;
             tilted: number;
+        };
+        /**
+         * ToBuy
+         * @description One thing that the job takes: how much in all, at hand, and to buy, in packs of the item; what that costs.
+         *
+         *         `item` is of the stock list; "" where nothing there is like it. `price` is what one costs at least; None where
+         *         nobody has said. `bought` counts what is ticked off.
+         */
+        ToBuy: {
+            /** @default 0 */
+            at_hand: number;
+            /** @default 0 */
+            bought: number;
+            /** @default  */
+            item: string;
+            needs: number;
+            packs: number;
+            /** @default null */
+            price: number | null;
+            unit: string;
+            what: string;
         };
         /**
          * ToeKickBox
@@ -4889,6 +5750,18 @@ export interface components {
             x_mm: number;
         };
         /**
+         * Wait
+         * @description What must be known or done before a part may be cut: a key that a fact can name, and the words for it.
+         *
+         *         `measured` says that the fact brings a length, which then takes the place of the size that was planned.
+         */
+        Wait: {
+            key: string;
+            /** @default false */
+            measured: boolean;
+            words: string;
+        };
+        /**
          * WallOpening
          * @description A door or window in the back: its clear opening, the sill's height, and what hangs before it.
          *
@@ -4950,6 +5823,45 @@ export interface components {
             rule: "wide";
             unit: string;
             wide_mm: number;
+        };
+        /**
+         * Workshop
+         * @description What a job is made from and with. Where no stock is named, usual trade sizes are assumed, and told.
+         *
+         *         Attributes:
+         *             stock: The user's own shelf. shops: Where more is bought. machines: What there is to cut and drill with.
+         *             kerf_mm: What the blade takes. trim_mm: What is cut off a sheet's edges first.
+         *             end_trim_mm: What is cut off a board's ends. lifts_kg: What one person lifts. carries_mm: What the car takes,
+         *                 long and wide; None where sheets are brought. aim: What counts after price and number of sheets.
+         *             coats: The finish, in the order in which it is put on.
+         */
+        Workshop: {
+            /**
+             * @default fewest sheets
+             * @enum {unknown}
+             */
+            aim: "fewest metres" | "fewest settings" | "fewest sheets";
+            /** @default null */
+            carries_mm: [
+                number,
+                number
+            ] | null;
+            /** @default [] */
+            coats: components["schemas"]["Coats"][];
+            /** @default 10 */
+            end_trim_mm: number;
+            /** @default 3 */
+            kerf_mm: number;
+            /** @default 25 */
+            lifts_kg: number;
+            /** @default [] */
+            machines: components["schemas"]["Machine"][];
+            /** @default [] */
+            shops: components["schemas"]["Shop"][];
+            /** @default [] */
+            stock: (components["schemas"]["SheetStock"] | components["schemas"]["LengthStock"] | components["schemas"]["Pack"] | components["schemas"]["Finish"])[];
+            /** @default 5 */
+            trim_mm: number;
         };
     };
     responses: never;
@@ -5398,6 +6310,101 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StoredJob"];
                 };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_make: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    search_longer: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Longer"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Made"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_parts: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             422: {
@@ -6087,6 +7094,136 @@ export interface operations {
             };
         };
     };
+    read_prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Table"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Prices"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_sheet: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                number: number;
+                form: "svg" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_stock: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Table"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadStock"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     put_way_in: {
         parameters: {
             query?: never;
@@ -6099,6 +7236,41 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Edit_WayIn_"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_workshop: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Edit_OwnWorkshop_"];
             };
         };
         responses: {

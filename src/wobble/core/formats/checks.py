@@ -14,13 +14,17 @@ from wobble.core.formats.set_out import check_set_out
 from wobble.core.gauge.observe import square_defect
 from wobble.core.job import (
     SURFACE_AXES,
+    Bought,
     Corner,
+    CutDone,
     Detection,
     FlipCheck,
     Gap,
     HookCheck,
     Instrument,
     Job,
+    Known,
+    LengthStock,
     Note,
     Obstacle,
     Offset,
@@ -28,6 +32,7 @@ from wobble.core.job import (
     Profile,
     Reading,
     Scan,
+    SheetStock,
     Slope,
     SquareCheck,
     reading_spots,
@@ -51,6 +56,7 @@ def check_job(job: Job) -> None:
     check_unique("$.instruments", [i.id for i in job.instruments], "instrument")
     check_unique("$.constructions", [c.id for c in job.constructions], "way of building")
     check_unique("$.places", [b.id for b in job.places], "place")
+    _check_workshop(job)
     instruments = {i.id for i in job.instruments}
     for i, taper in enumerate(job.kit.tapers):
         if taper.thick_mm <= taper.thin_mm:
@@ -64,6 +70,42 @@ def check_job(job: Job) -> None:
     for i, place in enumerate(job.places):
         _check_place(place, instruments, f"$.places[{i}]")
     _check_corners(job)
+
+
+def _check_workshop(job: Job) -> None:
+    """Check that stock, shops and ways of building name what is there, and that sizes go together."""
+    shop = job.workshop
+    check_unique("$.workshop.stock", [s.id for s in shop.stock], "item of the stock list")
+    check_unique("$.workshop.shops", [s.id for s in shop.shops], "shop")
+    check_unique("$.workshop.machines", [m.id for m in shop.machines], "machine")
+    items = {s.id: s for s in shop.stock}
+    for i, sold in enumerate(shop.shops):
+        check_unique(f"$.workshop.shops[{i}].prices", [o.item for o in sold.prices], "price")
+        for k, offer in enumerate(sold.prices):
+            if offer.item not in items:
+                raise DocumentError(
+                    f"“{sold.name}” sells “{offer.item}”, which is not on the stock list.",
+                    mend="Put it on the list first, or take its price out.",
+                    path=f"$.workshop.shops[{i}].prices[{k}].item",
+                )
+    for i, item in enumerate(shop.stock):
+        if not isinstance(item, LengthStock):
+            continue
+        for k, defect in enumerate(item.defects):
+            if not defect.from_mm < defect.to_mm <= item.long_mm:
+                raise DocumentError(
+                    f"A defect of “{item.name}” goes from {defect.from_mm:g} to {defect.to_mm:g} mm "
+                    f"of {item.long_mm:g}.",
+                    mend="Give the nearer end first, both within the board.",
+                    path=f"$.workshop.stock[{i}].defects[{k}]",
+                )
+    for i, way in enumerate(job.constructions):
+        if way.board is not None and not isinstance(items.get(way.board), SheetStock):
+            raise DocumentError(
+                f"“{way.name}” is built of “{way.board}”, which is no sheet of the stock list.",
+                mend="Name a sheet of the stock list, or none.",
+                path=f"$.constructions[{i}].board",
+            )
 
 
 def _check_instrument(instrument: Instrument, path: str) -> None:
@@ -162,6 +204,8 @@ def check_facts(
                 _check_detection(place, fact, here)
             case Note():
                 _check_note(fact, here)
+            case CutDone() | Known() | Bought():
+                pass  # what they name may be made again under another name: Make says so where it is not there
             case _:
                 check_reading(place, fact, instruments, across, here)
         _check_superseded(fact, known, here)

@@ -14,6 +14,7 @@ from wobble.core.job import (
     Backing,
     Cell,
     Columns,
+    Construction,
     Detection,
     Door,
     Doorway,
@@ -44,6 +45,7 @@ from wobble.core.job import (
 )
 from wobble.core.job.board import Board
 from wobble.core.job.unit import Front, Hung
+from wobble.core.practice.bench import PLY, demo_workshop
 from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.said import shelved, touching
@@ -111,6 +113,11 @@ def gable_workroom() -> Job:
         note="Bench run for the violin shop: four base units between the gable and the chimney breast.",
         instruments=(LASER, LEVEL),
         kit=demo_kit(),
+        constructions=(
+            Construction(id="bench", name="Sides through, back in a groove, stretchers", top="stretchers", board=PLY),
+            Construction(id="wall", name="Sides through, back in a groove, whole top", board=PLY),
+        ),
+        workshop=demo_workshop(),
         places=(with_facts(place, READING_KINDS, in_order),),
         way_in=(
             Doorway(name="Street door", width_mm=860.0, height_mm=1980.0),
@@ -142,6 +149,7 @@ def _place() -> Place:
                 holds="tools",
                 front=Front(opens="drawers" if id_ == "A" else "pair of doors"),
                 insides=Insides(cell=Cell(fill=Drawers(count=4))) if id_ == "A" else shelved(1),
+                ready_made=False,
                 board=Board(material="plywood"),
             )
         )
@@ -243,11 +251,13 @@ def _above(id_: str, name: str, x_mm: float) -> Unit:
         standing=Hung(),
         front=Front(opens="pair of doors"),
         board=Board(material="plywood"),
+        ready_made=False,
         insides=Insides(
+            built="wall",
             cell=Cell(
                 fill=Columns(cells=(Cell(fill=Shelved(count=1)), Cell(fill=Shelved(count=1)))),
                 door=Door(hangs="pair", hinge="cup"),
-            )
+            ),
         ),
     )
 

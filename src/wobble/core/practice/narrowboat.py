@@ -116,6 +116,7 @@ def _place() -> Place:
             front=Front(opens=opens, handle_mm=20.0),
             insides=Insides(cell=INSIDE[name]),
             weight_kg=weight,
+            ready_made=False,
             holds="nothing" if kind == "tall" else "crockery",
         )
         for name, what, kind, x, width, height, heights, opens, weight in KINDS

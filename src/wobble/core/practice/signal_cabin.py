@@ -150,6 +150,7 @@ def _units() -> tuple[Unit, ...]:
         toe_recess_mm=40.0,
         fixing_heights_mm=(340.0,),
         standing=base,
+        ready_made=False,
         holds="bedding",
         insides=Insides(built="plain", cell=Cell(holds=(_blanket(),))),
     )
@@ -164,6 +165,7 @@ def _units() -> tuple[Unit, ...]:
         toe_recess_mm=40.0,
         fixing_heights_mm=(340.0,),
         standing=base,
+        ready_made=False,
         holds="tools",
         insides=Insides(
             built="made",
@@ -263,6 +265,7 @@ def _shelf_box() -> Unit:
         toe_recess_mm=0.0,
         fixing_heights_mm=(550.0, 1040.0),
         standing=OnPieces(pieces=("S",)),
+        ready_made=False,
         holds="books",
         board=Board(material="plywood"),
         insides=Insides(built="plain", cell=Cell(fill=Shelved(count=2, held="fixed"))),

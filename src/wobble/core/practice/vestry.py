@@ -117,6 +117,7 @@ def _place() -> Place:
         fixing_heights_mm=(300.0, 1900.0),
         weight_kg=96.0,
         holds="clothes",
+        ready_made=False,
         board=Board(material="plywood"),
         standing=ToeKickBox(height_mm=100.0),
         front=Front(opens="pair of doors", handle_mm=28.0),

@@ -25,6 +25,7 @@ from wobble.core.job import (
     PullOut,
     Rows,
     ScrewFeet,
+    SheetStock,
     Shelved,
     ToeKickBox,
     Unit,
@@ -77,6 +78,7 @@ class LaidCell(Value, frozen=True, kw_only=True):
         seen: What is free at its front, within a face frame. deep_mm: From the front to the back board.
         door: Its leaves. drawers: Its drawers. spacers_mm: What slides are packed out, left and right, past a frame's
             lip. shelves_at: Undersides of its shelves. shelf_mm: Their length and depth. leaf: Whether it is not split.
+        door_takes_mm: What an inset door before it takes of its depth, its own or one around it.
     """
 
     path: str
@@ -90,6 +92,7 @@ class LaidCell(Value, frozen=True, kw_only=True):
     shelves_at: tuple[float, ...] = ()
     shelf_mm: tuple[float, float] | None = None
     spacers_mm: tuple[float, float] = (0.0, 0.0)
+    door_takes_mm: float = 0.0
 
 
 class Short(Value, frozen=True, kw_only=True):
@@ -101,11 +104,47 @@ class Short(Value, frozen=True, kw_only=True):
 
 
 def construction_of(job: Job, unit: Unit) -> Construction:
-    """Return how a unit is built: as it says, else as the job's first way, else plainly."""
+    """Return how a unit is built: as it says, else as the job's first way, else plainly; boards as measured."""
     named = {c.id: c for c in job.constructions}
+    built = job.constructions[0] if job.constructions else PLAIN
     if unit.insides is not None and unit.insides.built in named:
-        return named[unit.insides.built]
-    return job.constructions[0] if job.constructions else PLAIN
+        built = named[unit.insides.built]
+    if built.board is None:
+        return built
+    board = board_of(job, built)
+    if board is None:
+        return built
+    same = abs(built.front_mm - board.thick_mm) < SAME_MM
+    return replace(built, board_mm=board.true_mm, front_mm=board.true_mm if same else built.front_mm)
+
+
+SAME_MM = 0.05
+"""Thicknesses nearer than this are one."""
+
+
+def board_of(job: Job, built: Construction) -> SheetStock | None:
+    """Return the sheet that a way of building is cut from, where it names one."""
+    return next((s for s in job.workshop.stock if isinstance(s, SheetStock) and s.id == built.board), None)
+
+
+def as_measured(job: Job, unit: Unit) -> Unit:
+    """Return a unit with the shelves of its inside as thick as their sheet measures, where they are of the same."""
+    board = board_of(job, construction_of(job, unit))
+    if board is None or board.measured_mm is None or unit.insides is None:
+        return unit
+    return replace(unit, insides=replace(unit.insides, cell=_thinned(unit.insides.cell, board)))
+
+
+def _thinned(cell: Cell, board: SheetStock) -> Cell:
+    match cell.fill:
+        case Columns(cells=cells):
+            return replace(cell, fill=Columns(cells=tuple(_thinned(c, board) for c in cells)))
+        case Rows(cells=cells):
+            return replace(cell, fill=Rows(cells=tuple(_thinned(c, board) for c in cells)))
+        case Shelved(thick_mm=thick) | PullOut(thick_mm=thick) if abs(thick - board.thick_mm) < SAME_MM:
+            return replace(cell, fill=replace(cell.fill, thick_mm=board.true_mm))
+        case _:
+            return cell
 
 
 def under_box_mm(unit: Unit) -> float:
@@ -148,7 +187,7 @@ def laid_cells(unit: Unit, built: Construction) -> tuple[tuple[LaidCell, ...], t
     if unit.insides is None:
         return (), ()
     rect, deep = inside(unit, built)
-    found = list(_walk(unit.insides.cell, "", rect, deep, built, _OUTER))
+    found = list(_walk(unit.insides.cell, "", rect, deep, built, _OUTER, None))
     return tuple(c for c in found if isinstance(c, LaidCell)), tuple(c for c in found if isinstance(c, Short))
 
 
@@ -184,9 +223,11 @@ def _within(rect: Rect, lips: tuple[float, float, float, float]) -> Rect:
 
 
 def _walk(
-    cell: Cell, path: str, rect: Rect, deep: float, built: Construction, outer: _Edges
+    cell: Cell, path: str, rect: Rect, deep: float, built: Construction, outer: _Edges, before: float | None
 ) -> Iterator[LaidCell | Short]:
     fill = cell.fill
+    if cell.door is not None:
+        before = max(before or 0.0, DOOR_MM if cell.door.lies == "inset" else 0.0)
     lips = _lips(built, outer)
     seen = _within(rect, lips)
     laid = LaidCell(
@@ -195,24 +236,24 @@ def _walk(
         seen=seen,
         deep_mm=deep,
         leaf=not isinstance(fill, Columns | Rows),
+        door_takes_mm=before or 0.0,
         fill=str(fill.__struct_config__.tag),
         door=_leaves(cell.door, seen, built, outer) if cell.door is not None else (),
     )
     match fill:
         case Columns(cells=cells) | Rows(cells=cells):
             yield laid
-            yield from _parts(cells, path, rect, deep, built, outer, upright=isinstance(fill, Rows))
+            yield from _parts(cells, path, rect, deep, built, outer, before, upright=isinstance(fill, Rows))
         case Shelved(count=n, thick_mm=thick):
             free = (rect.high_mm - n * thick) / (n + 1)
-            inset = DOOR_MM if cell.door is not None and cell.door.lies == "inset" else 0.0
             yield replace(
                 laid,
                 shelves_at=tuple(rect.z_mm + free * (k + 1) + thick * k for k in range(n)),
-                shelf_mm=(rect.wide_mm, deep - inset),
+                shelf_mm=(rect.wide_mm, deep - (before or 0.0)),
             )
         case Drawers():
             boxes = tuple(_drawers(fill, seen))
-            if cell.door is None:
+            if before is None:  # behind a door, their own or that of all around them, drawers have no fronts
                 boxes = tuple(_fronted(boxes, seen, fill.slides.under_mm, overlays(FRONT, built, outer)))
             yield replace(laid, drawers=boxes, spacers_mm=lips[:2])
         case PullOut(slides=slides, thick_mm=thick):
@@ -228,7 +269,15 @@ def _walk(
 
 
 def _parts(
-    cells: tuple[Cell, ...], path: str, rect: Rect, deep: float, built: Construction, outer: _Edges, *, upright: bool
+    cells: tuple[Cell, ...],
+    path: str,
+    rect: Rect,
+    deep: float,
+    built: Construction,
+    outer: _Edges,
+    before: float | None,
+    *,
+    upright: bool,
 ) -> Iterator[LaidCell | Short]:
     """Yield the parts of a split, and where they ask for more than there is."""
     free = rect.high_mm if upright else rect.wide_mm
@@ -244,7 +293,7 @@ def _parts(
         else:
             own = Rect(x_mm=at, z_mm=rect.z_mm, wide_mm=size, high_mm=rect.high_mm)
             edges = (outer[0] and first, outer[1] and last, outer[2], outer[3])
-        yield from _walk(part, _down(path, i), own, deep, built, edges)
+        yield from _walk(part, _down(path, i), own, deep, built, edges, before)
         at += size + built.board_mm
 
 

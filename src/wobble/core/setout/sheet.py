@@ -11,7 +11,7 @@ from msgspec.structs import replace
 from wobble.core.job import AsWide, At, Centred, Edge, Equal, Job, LinedUp, Place, Rule, Unit, Wide
 from wobble.core.job.rules import PLACE
 from wobble.core.length import LengthUnit, format_length
-from wobble.core.setout.cells import LaidCell, Short, construction_of, front_of, laid_cells
+from wobble.core.setout.cells import LaidCell, Short, as_measured, construction_of, front_of, laid_cells
 from wobble.core.setout.long_rod import LongRod, Walls, long_rod, things
 from wobble.core.setout.upright_rod import Heights, resting, stack_up, stacked
 
@@ -68,7 +68,7 @@ def sheet(job: Job, place: Place, walls: Walls) -> Sheet:
     along = tuple(rod.placed(u) for u in place.units) if place.rules else place.units
     up = tuple(stacked(u, heights, place) for u in along) if heights else along
     fronted = tuple(u if u.insides is None else replace(u, front=front_of(u)) for u in up)
-    units = resting(fronted, place.existing)
+    units = resting(tuple(as_measured(job, u) for u in fronted), place.existing)
     return Sheet(job, place, place if units == place.units else replace(place, units=units), rod, heights)
 
 

@@ -1,14 +1,12 @@
 """All stages of a job, one after the other, and what is remembered between two decisions."""
 
 from wobble.core.stages.known import find_place, floor_contact_of, rests_on, survey_of, walls_of
+from wobble.core.stages.making import solve_make
 from wobble.core.stages.setting_out import Tried, set_out, solve_setout, try_setout, with_set_out
 from wobble.core.stages.solve import (
     PlaceFit,
     PlaceResult,
-    Result,
     compare,
-    forget,
-    solve,
     solve_fit,
     solve_furring,
     solve_gauge,
@@ -16,6 +14,8 @@ from wobble.core.stages.solve import (
     solve_traits,
     with_decisions,
 )
+from wobble.core.stages.whole import Result, forget
+from wobble.core.stages.whole import solve_job as solve
 
 __all__ = [
     "PlaceFit",
@@ -33,6 +33,7 @@ __all__ = [
     "solve_furring",
     "solve_gauge",
     "solve_hold",
+    "solve_make",
     "solve_setout",
     "solve_traits",
     "survey_of",

@@ -107,9 +107,13 @@ KEPT: tuple[Remembered[Any, Any], ...] = (_SURVEYS, _WALLS, _BEHIND, _CONTACTS)
 def rests_on(job: Job, place_id: str) -> bytes:
     """Return all that the answers of a place rest on, in one form: what a job is called, and its other places, do not.
 
+    Without a place, all that the answers for the whole job rest on.
+
     Raises:
         NotThere: The job has no such place.
     """
+    if not place_id:  # what is made is made for all places together
+        return json.encode(("", replace(job, address="", note="")))
     place = find_place(job, place_id)
     near = {p.id for p in survey_input(job, place).neighbours} | {place_id}
     told = replace(job, name="", address="", note="", places=tuple(p for p in job.places if p.id in near))

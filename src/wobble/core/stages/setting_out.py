@@ -13,7 +13,19 @@ from wobble.core.fit.surfaces.walls import Drawn, with_obstacles
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import SurveyInput, survey_input
 from wobble.core.hold.structure.lines import structure
-from wobble.core.job import Backing, Detection, Job, Obstacle, OnPieces, Place, Unit, Value, WallStep
+from wobble.core.job import (
+    Backing,
+    Construction,
+    Detection,
+    Job,
+    Obstacle,
+    OnPieces,
+    Place,
+    StockItem,
+    Unit,
+    Value,
+    WallStep,
+)
 from wobble.core.setout.laid import LaidOut, SetOut, laid_out, said_of
 from wobble.core.setout.long_rod import Walls, wall_name, walls_met
 from wobble.core.setout.moves import Move, moved
@@ -84,6 +96,8 @@ class SetOutInput:
     obstacles: tuple[Obstacle, ...]
     steps: tuple[WallStep, ...]
     width_mm: float
+    constructions: tuple[Construction, ...]
+    sheets: tuple[StockItem, ...]
     survey: SurveyInput | None
 
 
@@ -99,6 +113,8 @@ def _placed(job: Job, place: Place) -> Place:
         place.obstacles,
         place.steps,
         place.width_mm,
+        job.constructions,
+        tuple(s for s in job.workshop.stock if s.id in {c.board for c in job.constructions}),
         survey_input(job, place) if walls_met(place) else None,
     )
     return replace(place, units=_UNITS.get(given, lambda: sheet_of(job, place.id).place.units))

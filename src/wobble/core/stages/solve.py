@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any
 
 from msgspec.structs import replace
 
@@ -26,7 +26,6 @@ from wobble.core.fit.run.requested import requested
 from wobble.core.fit.run.tiers import TierName
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides, split_run
-from wobble.core.fit.sides.openings import profile
 from wobble.core.fit.sides.swings import Swing
 from wobble.core.fit.surfaces.walls import with_obstacles
 from wobble.core.fit.tops.flat import FlatPart
@@ -53,8 +52,7 @@ from wobble.core.job import (
 from wobble.core.length import LengthUnit
 from wobble.core.part import Fastener, Part
 from wobble.core.setout.laid import LaidOut
-from wobble.core.stages import setting_out
-from wobble.core.stages.known import KEPT, MB, find_place, floor_contact_of, survey_of, walls_of
+from wobble.core.stages.known import MB, find_place, floor_contact_of, survey_of, walls_of
 from wobble.core.stages.remember import Remembered
 from wobble.core.stages.setting_out import set_out, solve_setout
 
@@ -119,22 +117,6 @@ class PlaceResult(Value, frozen=True, kw_only=True):
     def fasteners(self) -> tuple[Fastener, ...]:
         """All that is driven."""
         return self.hold.fasteners
-
-
-class Result(Value, frozen=True, kw_only=True):
-    """The result document: what `wobble solve` prints."""
-
-    format: Literal["wobble-result"] = "wobble-result"
-    version: Literal[2] = 2
-    job: str
-    places: tuple[PlaceResult, ...]
-
-
-def forget() -> None:
-    """Forget all that is remembered between two decisions: for timing, and for tests that compare with it."""
-    for remembered in (*KEPT, *setting_out.KEPT, _CASES):
-        remembered.clear()
-    profile.cache_clear()
 
 
 def solve_gauge(job: Job, place_id: str) -> Surveyed:
@@ -306,19 +288,17 @@ def with_decisions(job: Job, place_id: str, datum: Datum, back_line: BackLine, c
     return replace(job, places=turned)
 
 
-def solve(job: Job) -> Result:
-    """Return the results of all places of a job."""
-    return Result(
-        job=job.name,
-        places=tuple(
-            PlaceResult(
-                place=b.id,
-                set_out=solve_setout(job, b.id),
-                gauge=solve_gauge(job, b.id),
-                traits=solve_traits(job, b.id),
-                fit=solve_fit(job, b.id),
-                hold=solve_hold(job, b.id),
-            )
-            for b in job.places
-        ),
+def solve_place(job: Job, place_id: str) -> PlaceResult:
+    """Return the results of one place."""
+    return PlaceResult(
+        place=place_id,
+        set_out=solve_setout(job, place_id),
+        gauge=solve_gauge(job, place_id),
+        traits=solve_traits(job, place_id),
+        fit=solve_fit(job, place_id),
+        hold=solve_hold(job, place_id),
     )
+
+
+KEPT_HERE: tuple[Remembered[Any, Any], ...] = (_CASES,)
+"""All that is remembered here."""

@@ -18,7 +18,7 @@ from wobble.core.budget import GivenUp, TooMuch
 from wobble.core.errors import DocumentError, LengthError, NotThere, SurveyError, WobbleError
 from wobble.site import kept, room
 from wobble.site.answers import Busy
-from wobble.site.api import fit, gauge, hold, jobs, session, setout, shelf, wire
+from wobble.site.api import fit, gauge, hold, jobs, make, session, setout, shelf, wire
 from wobble.site.computing import Failed
 from wobble.site.edits import Contradiction
 from wobble.site.people import Unfit
@@ -58,6 +58,7 @@ api.add_router("/jobs", gauge.router)
 api.add_router("/jobs", fit.router)
 api.add_router("/jobs", hold.router)
 api.add_router("/jobs", setout.router)
+api.add_router("/jobs", make.router)
 api.add_router("/starters", setout.starters)
 
 

@@ -9,10 +9,11 @@ from typing import Literal
 from msgspec.structs import replace
 
 from wobble.core.job import Cell, Columns, Construction, Rows, Shelved, Unit
+from wobble.core.length import LengthUnit, spoken
 from wobble.core.make.construction.joints import ends_joined, pin_holes, screwed_from_outside
 from wobble.core.make.construction.sizes import banded, board_part, box, sized
 from wobble.core.part import Groove, Part
-from wobble.core.setout.cells import DOOR_MM, LaidCell, back_takes_mm, cell_at, under_box_mm
+from wobble.core.setout.cells import LaidCell, back_takes_mm, cell_at, under_box_mm
 
 GROOVE_SHARE, MOST_GROOVE_MM = 0.5, 8.0
 """A groove goes half into a board, and no deeper than a back needs to be held."""
@@ -30,7 +31,7 @@ class Carcass:
     Attributes:
         unit: Which. built: How. cells: As they come out. material: Of what it is made.
         seen: Its ends that nothing covers.
-        wide_sd_mm: How well its width is known.
+        wide_sd_mm: How well its width is known. lengths: The units that the user reads.
     """
 
     unit: Unit
@@ -39,6 +40,7 @@ class Carcass:
     material: str
     seen: frozenset[Side]
     wide_sd_mm: float = 0.0
+    lengths: LengthUnit = "mm"
 
     @property
     def low_mm(self) -> float:
@@ -215,7 +217,7 @@ def _back(c: Carcass) -> Iterator[Part]:
         at = box(0.0, -b.back_mm, c.low_mm, unit.width_mm, b.back_mm, unit.height_mm - c.low_mm)
         wide = sized("wide", ("Width of the unit", unit.width_mm), sd_mm=c.wide_sd_mm)
         long = sized("long", ("Height of the unit", unit.height_mm), ("Base under its box", -c.low_mm))
-        how = "screwed on from behind every 150 mm; it squares the box"
+        how = f"screwed on from behind every {spoken(150.0, c.lengths)}; it squares the box"
     else:
         play = BACK_PLAY_MM if b.back == "grooved" else 0.0
         into = c.groove_mm - play
@@ -301,7 +303,6 @@ def _shelves(c: Carcass) -> Iterator[Part]:
         play = 0.0 if fixed else SHELF_PLAY_MM
         wide, deep = cell.shelf_mm
         boxes = tuple(box(cell.rect.x_mm + play, y, z, wide - 2 * play, deep, thick) for z in cell.shelves_at)
-        inset = DOOR_MM if said.door is not None and said.door.lies == "inset" else 0.0
         part = board_part(
             "fixed shelf" if fixed else "loose shelf",
             c.unit.id,
@@ -314,7 +315,7 @@ def _shelves(c: Carcass) -> Iterator[Part]:
                 ("Depth of the unit", c.unit.depth_mm),
                 ("Face frame before it", c.front_mm - c.unit.depth_mm),
                 ("Back, and what is behind it", -y),
-                ("Inset door before it", -inset),
+                ("Inset door before it", -cell.door_takes_mm),
             ),
             thick,
             c.material,

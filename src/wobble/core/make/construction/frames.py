@@ -20,8 +20,9 @@ TOUCHING_MM = 5.0
 def frame_parts(unit: Unit, body: Framing, laid: FrameLaid) -> Iterator[Part]:
     """Yield members, the two that they stand between, deck and fascia."""
     upright, lying = (body.wide_mm, body.narrow_mm) if body.stands == "on edge" else (body.narrow_mm, body.wide_mm)
-    top = unit.height_mm - body.deck_mm
-    z = max(top - upright, 0.0)
+    # where height is said of the members alone, the deck lies on top of it
+    top = max(unit.height_mm - body.deck_mm, upright)
+    z = top - upright
     rear, n = body.rear_off_mm, body.narrow_mm
     if body.across:
         rails = tuple(box(0.0, y, z, unit.width_mm, n, upright) for y in (rear, rear + laid.deep_mm - n))

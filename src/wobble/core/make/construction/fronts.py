@@ -14,7 +14,7 @@ from wobble.core.make.construction.carcass import Carcass
 from wobble.core.make.construction.joints import cups
 from wobble.core.make.construction.sizes import banded, board_part, box, sized
 from wobble.core.part import Drilling, Groove, Part, Wait
-from wobble.core.setout.cells import DOOR_MM, DrawerBox, LaidCell, cell_at
+from wobble.core.setout.cells import DrawerBox, LaidCell, cell_at
 
 BEHIND_SLIDE_MM = 10.0
 SLIDE_STEP_MM, SLIDE_LEAST_MM, SLIDE_MOST_MM = 50.0, 250.0, 700.0
@@ -54,7 +54,9 @@ def _doors(c: Carcass, cell: LaidCell) -> Iterator[Part]:
     y = c.unit.depth_mm - t if inset else c.unit.depth_mm
     for leaf in cell.door:
         at = leaf.at
-        drillings: tuple[Drilling, ...] = (cups(at.high_mm, at.wide_mm, leaf.hangs),) if door.hinge == "cup" else ()
+        drillings: tuple[Drilling, ...] = (
+            (cups(at.high_mm, at.wide_mm, leaf.hangs, c.lengths),) if door.hinge == "cup" else ()
+        )
         waits: list[Wait] = []
         if door.hinge == "not chosen":
             waits.append(
@@ -129,7 +131,6 @@ def _drawers(c: Carcass, cell: LaidCell) -> Iterator[Part]:
     if c.unit.insides is None:
         return
     fill = cell_at(c.unit.insides.cell, cell.path).fill
-    door = cell_at(c.unit.insides.cell, cell.path).door
     if isinstance(fill, PullOut):
         yield from _pull_out(c, cell)
     if not isinstance(fill, Drawers):
@@ -138,7 +139,7 @@ def _drawers(c: Carcass, cell: LaidCell) -> Iterator[Part]:
         key=f"slides-{c.unit.id}-{_key(cell)}",
         words="the slides bought: their sheet says what they take at each side",
     )
-    inset = DOOR_MM if door is not None and door.lies == "inset" else 0.0
+    inset = cell.door_takes_mm
     long = slide_mm(cell.deep_mm - inset)
     for k, drawer in enumerate(cell.drawers):
         yield from (replace(p, waits=(wait,)) for p in _drawer_box(c, cell, drawer, k, long, inset))

@@ -11,6 +11,7 @@ from collections.abc import Iterator
 from typing import TYPE_CHECKING, Literal
 
 from wobble.core.job import Shelved
+from wobble.core.length import LengthUnit, spoken
 from wobble.core.part import Box, Drilling
 from wobble.core.setout.cells import cell_at
 
@@ -21,7 +22,7 @@ PIN_PITCH_MM, PIN_IN_MM, PIN_MM, PIN_DEEP_MM = 32.0, 37.0, 5.0, 11.0
 PIN_END_MM = 96.0
 """Rows of pin holes end three holes clear of the boards above and below: no shelf lies nearer."""
 SCREW_APART_MM, SCREW_IN_MM = 200.0, 40.0
-CLEARANCE_MM, HEAD_MM = 4.5, 9.0
+CLEARANCE_MM, HEAD_MM, PILOT_MM = 4.5, 9.0, 3.0
 CUP_MM, CUP_DEEP_MM, CUP_IN_MM, CUP_END_MM = 35.0, 12.5, 22.5, 100.0
 
 
@@ -77,8 +78,9 @@ def pin_holes(c: Carcass, which: str, at: Box | None = None) -> Iterator[Drillin
                 deep_mm=min(PIN_DEEP_MM, (t - 2) / (2 if at is not None else 1)),
                 at=tuple((first + k * PIN_PITCH_MM, row) for row in rows for k in range(n)),
                 words=(
-                    f"two rows of {n}, {PIN_PITCH_MM:g} mm apart, the first {first:.1f} mm from the lower end; "
-                    f"{PIN_IN_MM:g} mm from the front edge, and from the back"
+                    f"two rows of {n}, {spoken(PIN_PITCH_MM, c.lengths)} apart, the first "
+                    f"{spoken(first, c.lengths)} from the lower end; "
+                    f"{spoken(PIN_IN_MM, c.lengths)} from the front edge, and from the back"
                 ),
             )
 
@@ -97,13 +99,14 @@ def screwed_from_outside(c: Carcass, hand: str) -> Iterator[Drilling]:
         diameter_mm=CLEARANCE_MM,
         at=tuple((z - c.low_mm, y) for z in heights for y in row),
         words=(
-            f"{n} over each other board's end, {CLEARANCE_MM:g} mm through, countersunk {HEAD_MM:g}; "
-            f"pilot 3 mm into the end of the other board, before glue and paint"
+            f"{n} over each other board's end, {spoken(CLEARANCE_MM, c.lengths)} through, countersunk to "
+            f"{spoken(HEAD_MM, c.lengths)}; pilot {spoken(PILOT_MM, c.lengths)} into the end of the other board, "
+            "before glue and paint"
         ),
     )
 
 
-def cups(high_mm: float, wide_mm: float, hangs: str) -> Drilling:
+def cups(high_mm: float, wide_mm: float, hangs: str, lengths: LengthUnit = "mm") -> Drilling:
     """Return the cups of a door on cup hinges: two up to 900 mm of height, then one more for each 700 mm.
 
     For a flap that hangs above or below they run along its width.
@@ -121,7 +124,8 @@ def cups(high_mm: float, wide_mm: float, hangs: str) -> Drilling:
         deep_mm=CUP_DEEP_MM,
         at=at,
         words=(
-            f"{n} cups of {CUP_MM:g} mm, {CUP_DEEP_MM:g} deep, middles {CUP_IN_MM:g} mm from the {hangs} edge; "
+            f"{n} cups of {spoken(CUP_MM, lengths)}, {spoken(CUP_DEEP_MM, lengths)} deep, middles "
+            f"{spoken(CUP_IN_MM, lengths)} from the {hangs} edge; "
             "the hinge's own sheet counts"
         ),
     )

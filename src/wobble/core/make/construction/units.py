@@ -76,7 +76,7 @@ def _parts(job: Job, place: Place, unit: Unit, wide_sd_mm: float) -> Iterator[Pa
         case TrimSet():
             yield from trimmed(unit, body, boards_laid(unit, body, job.units))
         case HangingWall():
-            yield from hung_on(unit, body, hanging_laid(unit, body))
+            yield from hung_on(unit, body, hanging_laid(unit, body), job.units)
     if body is not None:
         return
     material = material_of(job, unit)
@@ -88,7 +88,7 @@ def _parts(job: Job, place: Place, unit: Unit, wide_sd_mm: float) -> Iterator[Pa
         yield from _edging(unit, material)
     elif is_box(unit):
         built = construction_of(job, unit)
-        c = Carcass(unit, built, laid_cells(unit, built)[0], material, seen_ends(place, unit), wide_sd_mm)
+        c = Carcass(unit, built, laid_cells(unit, built)[0], material, seen_ends(place, unit), wide_sd_mm, job.units)
         yield from carcass_parts(c)
         yield from front_parts(c)
         yield from toe_kick(unit, built.board_mm, material)

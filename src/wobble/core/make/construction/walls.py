@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from msgspec.structs import replace
 
 from wobble.core.job import Boarding, HangingWall, TrimSet, Unit
+from wobble.core.length import LengthUnit, spoken
 from wobble.core.make.construction.sizes import board_part, box, sized
 from wobble.core.part import Drilling, Part, Wait
 from wobble.core.setout.framing import BoardsLaid, HangingLaid
@@ -92,7 +93,7 @@ def trimmed(unit: Unit, body: TrimSet, laid: BoardsLaid) -> Iterator[Part]:
     )
 
 
-def hung_on(unit: Unit, body: HangingWall, laid: HangingLaid) -> Iterator[Part]:
+def hung_on(unit: Unit, body: HangingWall, laid: HangingLaid, lengths: LengthUnit = "mm") -> Iterator[Part]:
     """Yield battens over each other; or a board with holes, its pegs, and the strips behind it."""
     if body.by == "battens":
         yield board_part(
@@ -125,7 +126,7 @@ def hung_on(unit: Unit, body: HangingWall, laid: HangingLaid) -> Iterator[Part]:
         diameter_mm=body.member_mm,
         deep_mm=PEG_IN_MM,
         at=holes,
-        words=f"{len(holes)} holes for pegs, {body.pitch_mm:g} mm apart both ways, leaning 5° up; before paint",
+        words=f"{len(holes)} holes for pegs, {spoken(body.pitch_mm, lengths)} apart both ways, 5° up; before paint",
     )
     yield replace(board, drillings=(drilling,), seen=("front face",))
     yield Part(
@@ -136,7 +137,7 @@ def hung_on(unit: Unit, body: HangingWall, laid: HangingLaid) -> Iterator[Part]:
         material="beech",
         thick_mm=body.member_mm,
         blank_mm=(PEG_LONG_MM, body.member_mm),
-        finished=(sized("long", ("Out of the board, and 18 mm in it", PEG_LONG_MM)),),
+        finished=(sized("long", ("Out of the board, and what is in it", PEG_LONG_MM)),),
         quantity=len(holes),
         grain="length",
     )

@@ -60,11 +60,12 @@ class CutLength(Value, frozen=True, kw_only=True):
 
 
 class Missing(Value, frozen=True, kw_only=True):
-    """Parts that there is no stock for, and why."""
+    """Parts that there is no stock for, and why: in words, and whether any stock would be large enough."""
 
     name: str
     quantity: int
     why: str
+    too_large: bool = False
 
 
 class Bound(Value, frozen=True, kw_only=True):
@@ -101,6 +102,7 @@ def cut_list(
     trim_mm: float = 0.0,
     aim: Aim = "fewest sheets",
     seconds: float = 1.0,
+    seed: int = 1,
     progress: Told | None = None,
 ) -> CutList:
     """Return parts laid out on stock: for each material and thickness sheets first, then lengths.
@@ -112,6 +114,7 @@ def cut_list(
         trim_mm: What is cut off all edges first.
         aim: What counts after price and area.
         seconds: How long to look, for all materials together.
+        seed: Of the search.
         progress: Told now and then.
     """
     sheets: list[CutSheet] = []
@@ -135,7 +138,7 @@ def cut_list(
         for_sheets = [p for p in parts if p.width_mm > 0] if flat else []
         for_lengths = [p for p in parts if p not in for_sheets]
         if for_sheets:
-            made, short, least = _on_sheets(for_sheets, flat, kerf_mm, trim_mm, aim, share, progress)
+            made, short, least = _on_sheets(for_sheets, flat, (kerf_mm, trim_mm), (aim, share, seed), progress)
             sheets += [s for s, _ in made]
             price += sum(o.price for _, o in made)
             if long:
@@ -203,7 +206,7 @@ def _too_large(part: Wanted, stock: Sequence[Offered], trim: float) -> Missing:
             if b
             else (f"{part.length_mm:g} mm is longer than any stock; the longest gives {size} mm")
         )
-    return Missing(name=part.name, quantity=part.quantity, why=why)
+    return Missing(name=part.name, quantity=part.quantity, why=why, too_large=not fits)
 
 
 def _short(parts: Sequence[Wanted], left: Sequence[int]) -> list[Wanted]:
@@ -219,12 +222,11 @@ def _short(parts: Sequence[Wanted], left: Sequence[int]) -> list[Wanted]:
 def _on_sheets(
     parts: Sequence[Wanted],
     stock: Sequence[Offered],
-    kerf: float,
-    trim: float,
-    aim: Aim,
-    seconds: float,
+    saw: tuple[float, float],
+    search: tuple[Aim, float, int],
     told: Told | None,
 ) -> tuple[list[tuple[CutSheet, Offered]], list[Wanted], int]:
+    (kerf, trim), (aim, seconds, seed) = saw, search
     usable = [o for o in stock if min(o.length_mm, o.width_mm or 0.0) > 2 * trim]
     alike, names = _alike(parts)
     sizes = [(o.length_mm - 2 * trim, (o.width_mm or 0.0) - 2 * trim) for o in usable]
@@ -234,7 +236,7 @@ def _on_sheets(
         Sheet(cells_down(a + kerf, cell), cells_down(b + kerf, cell), o.quantity, o.price)
         for (a, b), o in zip(sizes, usable, strict=True)
     ]
-    packed = pack(kinds, [len(n) for n in names], sheets, seconds=seconds, aim=aim, progress=told)
+    packed = pack(kinds, [len(n) for n in names], sheets, seconds=seconds, seed=seed, aim=aim, progress=told)
     true = tuple((k[0], k[1]) for k in alike)
     waiting = [list(n) for n in names]
     made = []

@@ -59,7 +59,7 @@ def read_wanted(text: str, name: str = "the list") -> tuple[Wanted, ...]:
         ListError: A column is missing or a cell cannot be read; with the line, the column and the mend.
     """
     wanted = []
-    for line, row in _rows(text, PART_COLUMNS, name):
+    for line, row in rows_of(text, PART_COLUMNS, name):
         grain = row.get("grain", "").lower()
         if grain not in ("", "length"):
             raise _fault(
@@ -101,11 +101,16 @@ def read_offered(text: str, name: str = "the stock") -> tuple[Offered, ...]:
             quantity=_whole(row, "quantity", name, line, least=0.0),
             price=_number(row, "price", name, line, least=0.0) or 0.0,
         )
-        for line, row in _rows(text, STOCK_COLUMNS, name)
+        for line, row in rows_of(text, STOCK_COLUMNS, name)
     )
 
 
-def _rows(text: str, columns: Sequence[str], name: str) -> list[tuple[int, dict[str, str]]]:
+def rows_of(text: str, columns: Sequence[str], name: str) -> list[tuple[int, dict[str, str]]]:
+    """Return the rows of a table by their columns, each with its line; commas or semicolons, with or without a mark.
+
+    Raises:
+        ListError: A column is missing, or a row has more cells than there are columns.
+    """
     text = text.removeprefix("\ufeff")
     head = text.split("\n", 1)[0]
     reader = csv.reader(io.StringIO(text), delimiter=";" if head.count(";") > head.count(",") else ",")

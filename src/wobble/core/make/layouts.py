@@ -1,0 +1,346 @@
+"""All parts of a job that are still to be cut, laid out on its stock, material by material."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Sequence
+from dataclasses import dataclass
+
+from wobble.core.job import Job, LengthStock, SheetStock, Value
+from wobble.core.make.cutting.lists import CutLength, CutList, CutSheet, Missing, cut_list
+from wobble.core.make.cutting.sheets import Aim
+from wobble.core.make.cutting.tables import Offered, Wanted
+from wobble.core.make.cutting.tree import Cut, Rest
+from wobble.core.make.marked import MarkedPart
+from wobble.core.make.stock import (
+    comes_in,
+    lengths_for,
+    material_of,
+    offered_lengths,
+    offered_sheets,
+    sheets_for,
+)
+from wobble.core.part import Role
+from wobble.core.setout.boards import MATERIALS
+
+QUICK_S = 0.12
+"""How long layouts are looked for in all when a page is opened; longer on request."""
+JOINED: tuple[Role, ...] = (
+    "cleat",
+    "ledger",
+    "batten",
+    "trim",
+    "cap",
+    "board",
+    "base frame",
+    "toe kick",
+    "timber",
+    "split batten",
+    "edging",
+    "cover moulding",
+    "plinth",
+    "head strip",
+)
+"""What may be made of two pieces end to end; all else must be one."""
+SEAMED: tuple[Role, ...] = ("back", "deck", "peg board")
+"""What may be made of two sheets beside each other, their seam over a board that both are fastened to."""
+PANEL_DENSITY = 650.0
+"""Of a sheet whose material nobody named, kg/m³: particleboard's."""
+
+
+class PartOnStock(Value, frozen=True, kw_only=True):
+    """A part where it lies on its sheet or board: by key and mark; and whether it may be cut yet."""
+
+    key: str
+    mark: str
+    x_mm: float
+    y_mm: float = 0.0
+    long_mm: float
+    wide_mm: float
+    turned: bool = False
+    ready: bool = True
+
+
+class LaidSheet(Value, frozen=True, kw_only=True):
+    """One sheet as on trestles: what it is, what is cut out of it and how, what is left, and what it weighs."""
+
+    stock: str
+    name: str
+    material: str
+    thick_mm: float
+    long_mm: float
+    wide_mm: float
+    weight_kg: float
+    assumed: bool
+    parts: tuple[PartOnStock, ...]
+    cuts: tuple[Cut, ...]
+    rests: tuple[Rest, ...]
+
+
+class LaidLength(Value, frozen=True, kw_only=True):
+    """One board: what is cut off it, where it is cut, and what is left; parts narrower than it are ripped first."""
+
+    stock: str
+    name: str
+    material: str
+    thick_mm: float
+    wide_mm: float
+    long_mm: float
+    assumed: bool
+    parts: tuple[PartOnStock, ...]
+    cuts: tuple[float, ...]
+    rest_mm: float
+
+
+class NotLaid(Value, frozen=True, kw_only=True):
+    """Parts that no stock gives: which, how many, and whether any is large enough; the largest there is, mm."""
+
+    key: str
+    mark: str
+    quantity: int
+    too_large: bool
+    largest_mm: tuple[float, float]
+
+
+class Group(Value, frozen=True, kw_only=True):
+    """Of one material and thickness (or section): how many sheets or boards are used, and how few could do at least."""
+
+    material: str
+    thick_mm: float
+    used: int
+    least: int
+    assumed: bool
+
+
+class Layout(Value, frozen=True, kw_only=True):
+    """All parts that are still to be cut, laid out: how many metres are sawn, at how many settings of the fence."""
+
+    sheets: tuple[LaidSheet, ...]
+    lengths: tuple[LaidLength, ...]
+    missing: tuple[NotLaid, ...]
+    groups: tuple[Group, ...]
+    price: float
+    sawn_m: float
+    settings: int
+
+
+@dataclass(frozen=True)
+class LayoutInput:
+    """All that one material's layout rests on: what is wanted, what there is, how it is sawn, and how long to look."""
+
+    wanted: tuple[Wanted, ...]
+    offered: tuple[Offered, ...]
+    kerf_mm: float
+    trim_mm: float
+    aim: Aim
+    seconds: float
+    seed: int
+
+    def cut(self) -> CutList:
+        """Return it laid out."""
+        return cut_list(
+            self.wanted,
+            self.offered,
+            kerf_mm=self.kerf_mm,
+            trim_mm=self.trim_mm,
+            aim=self.aim,
+            seconds=self.seconds,
+            seed=self.seed,
+        )
+
+
+@dataclass(frozen=True)
+class Task:
+    """What is laid out of one material, and the stock that its names stand for."""
+
+    given: LayoutInput
+    stock: dict[str, SheetStock | LengthStock]
+    material: str
+    thick_mm: float
+    assumed: bool
+
+
+def tasks(job: Job, parts: Sequence[MarkedPart], seconds: float = QUICK_S, seed: int = 1) -> list[Task]:
+    """Return what is to be laid out, one task for each material and thickness, or section."""
+    flat: dict[tuple[str, float], list[MarkedPart]] = {}
+    long: dict[tuple[str, float, float], list[MarkedPart]] = {}
+    for one in parts:
+        if not one.to_cut or min(one.part.blank_mm) <= 0 or one.part.thick_mm <= 0:
+            continue
+        material, thick = material_of(one.part), round(one.part.thick_mm, 2)
+        if comes_in(one.part) == "sheet":
+            flat.setdefault((material, thick), []).append(one)
+        else:
+            long.setdefault((material, thick, round(one.part.blank_mm[1], 1)), []).append(one)
+    share = seconds / max(len(flat) + len(long), 1)
+    shop, made = job.workshop, []
+    for (material, thick), some in flat.items():
+        sheets, assumed = sheets_for(job, material, thick)
+        grain = any(s.grain for s in sheets)
+        sizes = [(s.long_mm - 2 * shop.trim_mm, s.wide_mm - 2 * shop.trim_mm) for s in sheets]
+        wanted = tuple(_flat(one, sizes, grain=grain) for one in some)
+        given = LayoutInput(wanted, offered_sheets(sheets), shop.kerf_mm, shop.trim_mm, shop.aim, share, seed)
+        made.append(Task(given, {s.id: s for s in sheets}, material, thick, assumed))
+    for (material, thick, wide), some in long.items():
+        boards, assumed = lengths_for(job, material, thick, wide)
+        offered = offered_lengths(boards)
+        longest = max((o.length_mm for o in offered), default=0.0) - 2 * shop.end_trim_mm
+        wanted = tuple(_long(one, longest) for one in some)
+        given = LayoutInput(wanted, offered, shop.kerf_mm, shop.end_trim_mm, shop.aim, share, seed)
+        made.append(Task(given, {b.id: b for b in boards}, material, thick, assumed))
+    return made
+
+
+def _flat(one: MarkedPart, sizes: Sequence[tuple[float, float]], *, grain: bool) -> Wanted:
+    """Return a part as the cutting reads it; what may be joined and is larger than any sheet, in equal pieces."""
+    long, wide = one.part.blank_mm
+    along = grain and one.part.grain == "length"
+
+    def fits(a: float, b: float) -> bool:
+        return any((a <= x and b <= y) or (not along and b <= x and a <= y) for x, y in sizes)
+
+    ways = [(n, long / (n if first else 1), wide / (1 if first else n)) for n in range(1, 9) for first in (True, False)]
+    pieces = 1
+    if one.part.role in (*JOINED, *SEAMED):
+        pieces, long, wide = next(((n, a, b) for n, a, b in ways if fits(a, b)), (1, long, wide))
+    return Wanted(
+        name=one.key,
+        quantity=one.to_cut * pieces,
+        length_mm=round(long, 3),
+        width_mm=round(wide, 3),
+        grain="length" if along else "",
+    )
+
+
+def _long(one: MarkedPart, longest: float) -> Wanted:
+    """Return a part as the cutting reads it; what may be joined and is longer than any board, in equal pieces."""
+    long = one.part.blank_mm[0]
+    pieces = math.ceil(long / longest) if 0 < longest < long and one.part.role in JOINED else 1
+    return Wanted(name=one.key, quantity=one.to_cut * pieces, length_mm=round(long / pieces, 3), width_mm=0.0)
+
+
+def laid(work: Sequence[Task], cut: Sequence[CutList], parts: Sequence[MarkedPart]) -> Layout:
+    """Return the layouts of all materials as one."""
+    by_key = {p.key: p for p in parts}
+    sheets: list[LaidSheet] = []
+    lengths: list[LaidLength] = []
+    missing: list[NotLaid] = []
+    groups: list[Group] = []
+    for task, made in zip(work, cut, strict=True):
+        sheets += [_sheet(task, s, by_key) for s in made.sheets]
+        lengths += [_length(task, b, by_key) for b in made.lengths]
+        missing += [_missing(task, m, by_key) for m in made.missing]
+        groups += [
+            Group(material=task.material, thick_mm=task.thick_mm, used=b.used, least=b.least, assumed=task.assumed)
+            for b in made.bounds
+        ]
+    return Layout(
+        sheets=tuple(sheets),
+        lengths=tuple(lengths),
+        missing=tuple(missing),
+        groups=tuple(groups),
+        price=round(sum(_paid(task, made) for task, made in zip(work, cut, strict=True)), 2),
+        sawn_m=sum(c.size[1 if c.axis == "x" else 0] for s in sheets for c in s.cuts) / 1000,
+        settings=len({(s.thick_mm, round(mm, 1)) for s in sheets for mm in _stops(s)}),
+    )
+
+
+EDGE_MM = 25.0
+"""A cut nearer to the sheet's edge than this only trims it."""
+
+
+def first_cut(sheet: LaidSheet) -> Cut | None:
+    """Return the first cut of a sheet that makes two pieces of it."""
+    for cut in sheet.cuts:
+        whole = cut.size[0 if cut.axis == "x" else 1]
+        off = cut.at_mm - cut.at[0 if cut.axis == "x" else 1]
+        if EDGE_MM < off < whole - EDGE_MM:
+            return cut
+    return None
+
+
+def _paid(task: Task, made: CutList) -> float:
+    # what nobody gave a price for was counted by its size, to use little of it: that is no money
+    return made.price if any(s.price is not None for s in task.stock.values()) else 0.0
+
+
+def rank(layout: Layout) -> tuple[float, ...]:
+    """Return what layouts are ordered by, the better first: what is missing, the price, how much is cut into."""
+    return (
+        float(sum(m.quantity for m in layout.missing)),
+        layout.price,
+        round(sum(s.long_mm * s.wide_mm for s in layout.sheets) + sum(b.long_mm for b in layout.lengths), 1),
+        float(layout.settings),
+    )
+
+
+def _stops(sheet: LaidSheet) -> Iterable[float]:
+    return (c.at_mm - c.at[0 if c.axis == "x" else 1] for c in sheet.cuts)
+
+
+def _sheet(task: Task, sheet: CutSheet, by_key: dict[str, MarkedPart]) -> LaidSheet:
+    stock = task.stock[sheet.stock]
+    density = next((m.density for name, m in MATERIALS.items() if name == task.material), PANEL_DENSITY)
+    return LaidSheet(
+        stock=stock.id,
+        name=stock.name,
+        material=task.material,
+        thick_mm=task.thick_mm,
+        long_mm=sheet.length_mm,
+        wide_mm=sheet.width_mm,
+        weight_kg=sheet.length_mm * sheet.width_mm * task.thick_mm / 1e9 * density,
+        assumed=task.assumed,
+        parts=tuple(
+            PartOnStock(
+                key=p.name,
+                mark=by_key[p.name].mark,
+                x_mm=p.x_mm,
+                y_mm=p.y_mm,
+                long_mm=p.length_mm,
+                wide_mm=p.width_mm,
+                turned=p.turned,
+                ready=by_key[p.name].state == "now",
+            )
+            for p in sheet.parts
+        ),
+        cuts=sheet.cuts,
+        rests=sheet.rests,
+    )
+
+
+def _length(task: Task, board: CutLength, by_key: dict[str, MarkedPart]) -> LaidLength:
+    stock = task.stock[board.stock.split("@")[0]]
+    wide = stock.wide_mm
+    return LaidLength(
+        stock=stock.id,
+        name=stock.name,
+        material=task.material,
+        thick_mm=task.thick_mm,
+        wide_mm=wide,
+        long_mm=board.length_mm,
+        assumed=task.assumed,
+        parts=tuple(
+            PartOnStock(
+                key=p.name,
+                mark=by_key[p.name].mark,
+                x_mm=p.x_mm,
+                long_mm=p.length_mm,
+                wide_mm=by_key[p.name].part.blank_mm[1],
+                ready=by_key[p.name].state == "now",
+            )
+            for p in board.parts
+        ),
+        cuts=board.cuts,
+        rest_mm=board.rest_mm,
+    )
+
+
+def _missing(task: Task, lack: Missing, by_key: dict[str, MarkedPart]) -> NotLaid:
+    sizes = [(o.length_mm, o.width_mm or 0.0) for o in task.given.offered]
+    return NotLaid(
+        key=lack.name,
+        mark=by_key[lack.name].mark,
+        quantity=lack.quantity,
+        too_large=lack.too_large,
+        largest_mm=max(sizes, default=(0.0, 0.0)),
+    )

@@ -1,0 +1,131 @@
+"""Now or after: which parts may be cut, which wait for what, and what to rough out meanwhile.
+
+A part is cut now when its finished size cannot change by more than it may, whatever is still unknown: 95 % of what may
+be, by the survey's own uncertainty. What is scribed to a wall is roughed out now, wide enough for 99 %, and marked in
+place. All else waits for what it names, and turns to now when that is known.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Iterator, Mapping
+
+from msgspec.structs import replace
+
+from wobble.core.facts import Known
+from wobble.core.figure import Figure, Step
+from wobble.core.part import Dimension, Part, Role, Wait
+
+SURE, SURER = 1.96, 2.576
+"""Standard uncertainties on each side within which a figure lies 95 and 99 times of 100."""
+FRONTS_MM, BOARDS_MM, ROUGH_MM = 0.5, 1.0, 2.0
+MAY_CHANGE: dict[Role, float] = {
+    "door": FRONTS_MM,
+    "drawer front": FRONTS_MM,
+    "drawer end": FRONTS_MM,
+    "drawer bottom": FRONTS_MM,
+    "stile": FRONTS_MM,
+    "rail": FRONTS_MM,
+    "mullion": FRONTS_MM,
+    "filler": FRONTS_MM,
+    "top": FRONTS_MM,
+    "deck": ROUGH_MM,
+    "member": ROUGH_MM,
+    "cleat": ROUGH_MM,
+    "ledger": ROUGH_MM,
+    "timber": ROUGH_MM,
+    "base frame": ROUGH_MM,
+    "cushion board": ROUGH_MM,
+    "back": ROUGH_MM,
+}
+"""By how much a size may still change once a part is cut, mm; a millimetre for all others."""
+WIDEST_SOLID_MM = 250.0
+"""Solid boards wider than this are glued up out of several, and then trimmed."""
+PANEL_ROLES: tuple[Role, ...] = ("top", "shelf", "panel", "deck")
+PANELS = ("particleboard", "mdf", "plywood", "")
+
+
+def readied(parts: Iterable[Part], known: Mapping[str, Known]) -> tuple[Part, ...]:
+    """Return parts with what each waits for, less what is known by now, and their sizes as that says."""
+    return tuple(_ready(part, known) for part in parts)
+
+
+def known_by_key(facts: Iterable[Known]) -> dict[str, Known]:
+    """Return what is known by its key, the latest of each."""
+    return {fact.what: fact for fact in sorted(facts, key=lambda f: f.taken_at)}
+
+
+def _ready(part: Part, known: Mapping[str, Known]) -> Part:
+    waits = (*part.waits, *_unsure(part), *_as_fit_says(part))
+    waits = tuple({w.key: w for w in waits}.values())
+    for wait in waits:
+        fact = known.get(wait.key)
+        if fact is not None and fact.value_mm is not None and wait.measured:
+            part = _as_measured(part, wait, fact.value_mm)
+    left = tuple(w for w in waits if w.key not in known)
+    when = part.when
+    if left:
+        when = "marked in place" if part.cuts and any(w.key.startswith("stands-") for w in left) else "after"
+    elif _glued(part):
+        when = "glued, then trimmed"
+    return replace(
+        part,
+        waits=left,
+        ready=tuple(w.words for w in left),
+        when=when,
+        blank_mm=_rough(part) if left else part.blank_mm,
+    )
+
+
+def _unsure(part: Part) -> Iterator[Wait]:
+    """Yield the measure that a part waits for whose size is not known well enough."""
+    may = MAY_CHANGE.get(part.role, BOARDS_MM)
+    if part.cuts or not part.of:
+        return
+    if not part.boxes:  # cut to a surface, not to a unit: its place is measured
+        if any(SURE * d.figure.sd_mm > may for d in part.finished):
+            yield Wait(key=f"place-{part.id}", words="its place measured once the level is struck", measured=True)
+        return
+    if any(SURE * d.figure.sd_mm > may for d in part.finished):
+        yield Wait(
+            key=f"width-{part.of[0]}",
+            words="its width measured between what is set on both sides",
+            measured=True,
+        )
+
+
+def _as_fit_says(part: Part) -> Iterator[Wait]:
+    """Yield what Fit or Hold says that a part waits for, under a key."""
+    for words in part.ready:
+        kind = "stands" if "standing" in words else "template" if "template" in words else "before"
+        yield Wait(key=f"{kind}-{part.id}", words=words, measured=kind == "before")
+
+
+def _as_measured(part: Part, wait: Wait, mm: float) -> Part:
+    """Return a part with the size that was measured, where the wait is for one of its own sizes."""
+    if wait.key.startswith("width-"):
+        return part  # the unit itself is that wide now, and the part was made for it
+    label = "long" if wait.key.startswith("place-") else "wide"
+    dimension = Dimension(
+        label=label, figure=Figure(value_mm=mm, sd_mm=0.0, working=(Step(label="As measured", value_mm=mm),))
+    )
+    others = tuple(d for d in part.finished if d.label not in (label, "thick"))
+    blank = (mm, part.blank_mm[1]) if label == "long" else (part.blank_mm[0], mm)
+    return replace(part, finished=(*others, dimension), blank_mm=blank)
+
+
+def _rough(part: Part) -> tuple[float, float]:
+    """Return the size to rough out: up to whole millimetres over what a size may come to 99 times of 100."""
+    spread = {d.label: SURER * d.figure.sd_mm for d in part.finished}
+    if part.cuts:
+        return part.blank_mm  # its allowance is in it
+    long, wide = part.blank_mm
+    return (_up(long, spread.get("long", 0.0)), _up(wide, spread.get("wide", 0.0)))
+
+
+def _up(mm: float, spread: float) -> float:
+    return float(math.ceil(mm + spread - 1e-9)) if spread else mm
+
+
+def _glued(part: Part) -> bool:
+    return part.role in PANEL_ROLES and part.material not in PANELS and part.blank_mm[1] > WIDEST_SOLID_MM

@@ -1,0 +1,85 @@
+"""Make for a whole job: parts of all places, laid out on one stock; layouts remembered by what they rest on."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from msgspec.structs import replace
+
+from wobble.core.facts import Bought, CutDone, Known, active
+from wobble.core.job import Job, Place
+from wobble.core.make.construction.units import place_parts
+from wobble.core.make.cutting.lists import CutList
+from wobble.core.make.layouts import QUICK_S, LayoutInput, laid, tasks
+from wobble.core.make.marked import MarkedPart, marked
+from wobble.core.make.ready import known_by_key, readied
+from wobble.core.make.result import Made, made
+from wobble.core.part import Fastener, Part
+from wobble.core.stages.known import MB, find_place
+from wobble.core.stages.remember import Remembered
+from wobble.core.stages.setting_out import set_out, sheet_of
+from wobble.core.stages.solve import solve_fit, solve_hold
+
+PART_BYTES = 1_000
+"""What a part in a layout weighs at most, its cuts with it."""
+_LAYOUTS = Remembered[LayoutInput, CutList](
+    lambda found: PART_BYTES * (1 + sum(len(s.parts) for s in found.sheets) + sum(len(b.parts) for b in found.lengths)),
+    4 * MB,
+)
+KEPT: tuple[Remembered[Any, Any], ...] = (_LAYOUTS,)
+"""All that is remembered here."""
+
+
+def as_known(job: Job) -> Job:
+    """Return a job with every unit as wide as it was measured where it stands: what waited for that is made to it."""
+    return replace(job, places=tuple(_measured(place) for place in job.places))
+
+
+def _measured(place: Place) -> Place:
+    known = known_by_key(active(f for f in place.facts if isinstance(f, Known)))
+    widths = {k.removeprefix("width-"): f.value_mm for k, f in known.items() if k.startswith("width-")}
+    if not widths:
+        return place
+    return replace(
+        place,
+        units=tuple(replace(u, width_mm=widths[u.id] or u.width_mm) if u.id in widths else u for u in place.units),
+    )
+
+
+def parts_of(job: Job, place_id: str) -> tuple[tuple[Part, ...], tuple[Fastener, ...]]:
+    """Return all parts of a place, those that wait with what they wait for, and all that is driven."""
+    place = find_place(job, place_id)
+    known = known_by_key(active(f for f in place.facts if isinstance(f, Known)))
+    measured = {k.removeprefix("width-") for k in known if k.startswith("width-")}
+    fit, hold = solve_fit(job, place_id), solve_hold(job, place_id)
+    rod = sheet_of(job, place_id).rod
+    sd = {u.id: 0.0 if u.id in measured else rod.width[u.id].sd_mm for u in place.units if u.id in rod.width}
+    placed = find_place(as_known(set_out(job)), place_id)
+    built = place_parts(job, placed, sd)
+    return readied((*built, *fit.parts, *hold.parts), known), hold.fasteners
+
+
+def solve_make(job: Job, seconds: float = QUICK_S, seed: int = 1) -> Made:
+    """Return Make for a job.
+
+    Args:
+        job: Which.
+        seconds: How long layouts are looked for in all, where they are not remembered.
+        seed: Of that search.
+    """
+    parts: list[MarkedPart] = []
+    fasteners: list[Fastener] = []
+    cuts: list[tuple[str, CutDone]] = []
+    bought: list[Bought] = []
+    taken: dict[str, int] = {}
+    for place in job.places:
+        facts = active(place.facts)
+        own = [f for f in facts if isinstance(f, CutDone)]
+        found, driven = parts_of(job, place.id)
+        parts += marked(place.id, found, own, taken, job.units)
+        fasteners += driven
+        cuts += [(place.id, f) for f in own]
+        bought += [f for f in facts if isinstance(f, Bought)]
+    work = tasks(job, parts, seconds, seed)
+    layout = laid(work, [_LAYOUTS.get(task.given, task.given.cut) for task in work], parts)
+    return made(job, parts, fasteners, layout, cuts, bought)

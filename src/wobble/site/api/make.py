@@ -1,0 +1,129 @@
+"""Make: every part, the layout of the stock, settings, buying; the workshop that they rest on; tables in and out."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+from uuid import UUID
+
+import msgspec
+from django.http import HttpRequest, HttpResponse
+from ninja import Router
+
+from wobble.core import job as core
+from wobble.core.errors import NotThere
+from wobble.core.formats.parts_table import sheet_dxf, sheet_svg, write_parts
+from wobble.core.formats.stock_table import Prices, read_prices, read_stock, write_stock
+from wobble.core.make.result import Made
+from wobble.site import edits, rows
+from wobble.site.answers import answered, computed
+from wobble.site.api.jobs import StoredJob, stored
+from wobble.site.api.wire import answer, body, describe
+from wobble.site.computing import Question
+
+router = Router(tags=["make"])
+
+
+class OwnWorkshop(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """What a job is made from and with."""
+
+    workshop: core.Workshop
+
+
+class Longer(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A longer search for a better layout: how long this time, and which search, so that each time is another."""
+
+    seconds: Annotated[float, msgspec.Meta(gt=0, le=4)] = 3.0
+    seed: Annotated[int, msgspec.Meta(ge=1, le=10_000)] = 2
+
+
+class Table(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """A table as CSV."""
+
+    text: Annotated[str, msgspec.Meta(max_length=1_000_000)]
+
+
+class ReadStock(msgspec.Struct, frozen=True, kw_only=True):
+    """The stock of a table."""
+
+    stock: tuple[core.StockItem, ...]
+
+
+@router.get("/{uuid:job_id}/make", openapi_extra=describe(gives=Made), operation_id="get_make")
+def get_make(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Say what is made for a job: all parts of all places, on one stock."""
+    return answered(request, job_id, "", "make")
+
+
+@router.post("/{uuid:job_id}/make", openapi_extra=describe(takes=Longer, gives=Made), operation_id="search_longer")
+def search_longer(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Look longer for a better layout; what is found is kept where it is better, and given from then on."""
+    asked = body(request, Longer)
+    revision = edits.revision_of(request.user, job_id)
+    options = {"seconds": asked.seconds, "seed": asked.seed}
+    return computed(request, Question(what=("make",), job=job_id, revision=revision, place="", options=options))
+
+
+@router.put(
+    "/{uuid:job_id}/workshop",
+    openapi_extra=describe(takes=edits.Edit[OwnWorkshop], gives=StoredJob),
+    operation_id="put_workshop",
+)
+def put_workshop(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Change the stock, the shops, the machines and how things are finished."""
+    edit = body(request, edits.Edit[OwnWorkshop])
+    return stored(edits.decide(request.user, job_id, edit, OwnWorkshop, what="the workshop"))
+
+
+@router.get("/{uuid:job_id}/stock.csv", openapi_extra=describe(), operation_id="save_stock")
+def save_stock(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Give the stock list as CSV."""
+    job = rows.job_value(edits.find_job(request.user, job_id))
+    return _file(write_stock(job.workshop.stock), "text/csv", "stock.csv")
+
+
+@router.post(
+    "/{uuid:job_id}/stock.csv", openapi_extra=describe(takes=Table, gives=ReadStock), operation_id="read_stock"
+)
+def read_stock_table(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Read a stock list; nothing is kept."""
+    edits.find_job(request.user, job_id)
+    return answer(ReadStock(stock=read_stock(body(request, Table).text)))
+
+
+@router.post("/{uuid:job_id}/prices.csv", openapi_extra=describe(takes=Table, gives=Prices), operation_id="read_prices")
+def read_price_table(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Read a shop's price list against the stock list; nothing is kept."""
+    job = rows.job_value(edits.find_job(request.user, job_id))
+    return answer(read_prices(body(request, Table).text, job.workshop.stock))
+
+
+@router.get("/{uuid:job_id}/parts.csv", openapi_extra=describe(), operation_id="save_parts")
+def save_parts(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Give all parts as CSV; `wobble cut` reads it."""
+    return _file(write_parts(_made(request, job_id).parts), "text/csv", "parts.csv")
+
+
+@router.get("/{uuid:job_id}/sheets/{int:number}.{form}", openapi_extra=describe(), operation_id="save_sheet")
+def save_sheet(request: HttpRequest, job_id: UUID, number: int, form: Literal["svg", "dxf"]) -> HttpResponse:
+    """Give one sheet at full size, as SVG or DXF."""
+    sheets = _made(request, job_id).layout.sheets
+    if not 1 <= number <= len(sheets):
+        raise NotThere(f"There is no sheet {number}.", mend=f"There are {len(sheets)}.")
+    sheet = sheets[number - 1]
+    if form == "svg":
+        return _file(sheet_svg(sheet, number), "image/svg+xml", f"sheet-{number}.svg")
+    return _file(sheet_dxf(sheet), "application/dxf", f"sheet-{number}.dxf")
+
+
+def _made(request: HttpRequest, job_id: UUID) -> Made:
+    body_ = answered(request, job_id, "", "make").content
+    if not body_:  # the caller had it already, and was told so
+        request.META.pop("HTTP_IF_NONE_MATCH", None)
+        body_ = answered(request, job_id, "", "make").content
+    return msgspec.json.decode(body_, type=Made)
+
+
+def _file(text: str, kind: str, name: str) -> HttpResponse:
+    response = HttpResponse(text.encode(), content_type=f"{kind}; charset=utf-8")
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response

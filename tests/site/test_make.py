@@ -1,0 +1,88 @@
+"""Make over the API: the answer and its revisions, a longer search, the workshop's edits, tables in and out."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from wobble.core.make.cutting.tables import read_wanted
+
+
+@pytest.fixture
+def stored(ines) -> dict[str, Any]:
+    return ines.import_job()
+
+
+def test_what_is_cut_is_a_fact_and_changes_the_answer(ines, stored):
+    path = f"/jobs/{stored['id']}/make"
+    status, before = ines.get(path)
+    assert status == 200
+    side = next(p for p in before["parts"] if p["part"]["id"] == "side-A-left")
+    assert (side["state"], side["to_cut"]) == ("now", 1)
+    fact = {"fact": "cut", "id": "c-1", "taken_at": "2026-11-02T10:00:00Z", "part": "side-A-left"}
+    for _ in range(2):  # sent twice, kept once
+        assert ines.post(f"/jobs/{stored['id']}/places/north/facts", {"facts": [fact]})[0] == 200
+    after = next(p for p in ines.get(path)[1]["parts"] if p["key"] == side["key"])
+    assert (after["state"], after["to_cut"]) == ("cut", 0)
+    short = fact | {"id": "c-2", "came": "short", "supersedes": "c-1"}
+    assert ines.post(f"/jobs/{stored['id']}/places/north/facts", {"facts": [short]})[0] == 200
+    again = ines.get(path)[1]
+    assert next(p for p in again["parts"] if p["key"] == side["key"])["to_cut"] == 1
+    assert "cut-again" in {f["code"] for f in again["findings"]}
+
+
+def test_a_longer_search_is_never_worse_and_stays(ines, stored):
+    path = f"/jobs/{stored['id']}/make"
+    quick = ines.get(path)[1]["layout"]
+    status, longer = ines.post(path, {"seconds": 1.0, "seed": 5})
+    assert status == 200
+
+    def cost(layout):
+        return sum(s["long_mm"] * s["wide_mm"] for s in layout["sheets"]), layout["price"]
+
+    assert longer["layout"]["price"] <= quick["price"]
+    assert cost(ines.get(path)[1]["layout"]) == cost(longer["layout"])
+    assert ines.post(path, {"seconds": 60})[0] == 422
+
+
+def test_the_workshop_is_edited_like_all_that_is_decided(ines, stored):
+    was = stored["job"]["workshop"]
+    now = was | {"kerf_mm": 2.2}
+    status, changed = ines.put(f"/jobs/{stored['id']}/workshop", {"was": {"workshop": was}, "now": {"workshop": now}})
+    assert status == 200
+    assert changed["job"]["workshop"]["kerf_mm"] == 2.2
+    other = was | {"trim_mm": 8.0}  # from what was there before: both changes stay
+    _, both = ines.put(f"/jobs/{stored['id']}/workshop", {"was": {"workshop": was}, "now": {"workshop": other}})
+    assert (both["job"]["workshop"]["kerf_mm"], both["job"]["workshop"]["trim_mm"]) == (2.2, 8.0)
+    bad = was | {"shops": [{"id": "s", "name": "S", "prices": [{"item": "nothing", "price": 1.0}]}]}
+    status, fault = ines.put(f"/jobs/{stored['id']}/workshop", {"was": {"workshop": was}, "now": {"workshop": bad}})
+    assert (status, fault["path"]) == (422, "$.workshop.shops[0].prices[0].item")
+
+
+def test_stock_goes_out_and_comes_in_as_a_table(ines, stored):
+    text = ines.client.get(f"/api/jobs/{stored['id']}/stock.csv").content.decode()
+    status, read = ines.post(f"/jobs/{stored['id']}/stock.csv", {"text": text})
+    assert status == 200
+    assert read["stock"] == [
+        s | ({"defects": []} if "defects" in s else {}) for s in stored["job"]["workshop"]["stock"]
+    ]
+    bad = "sold_as,name,thick_mm\nsheet,Ply,thick\n"
+    status, fault = ines.post(f"/jobs/{stored['id']}/stock.csv", {"text": bad})
+    assert status == 422
+    assert "line 2, column thick_mm" in fault["message"]
+    prices = "item,price\nBirch plywood 18,71.5\nNails,3\n"
+    _, found = ines.post(f"/jobs/{stored['id']}/prices.csv", {"text": prices})
+    assert found == {"offers": [{"item": "ply-18", "price": 71.5}], "unknown": ["Nails"]}
+
+
+def test_parts_and_sheets_are_given_as_files(ines, stored):
+    parts = ines.client.get(f"/api/jobs/{stored['id']}/parts.csv").content.decode()
+    wanted = read_wanted("\n".join(line for line in parts.splitlines() if '"' not in line and ",0.0," not in line))
+    assert {"A1", "B1"} <= {w.name.split()[0] for w in wanted} | {line.split(",")[0] for line in parts.splitlines()}
+    svg = ines.client.get(f"/api/jobs/{stored['id']}/sheets/2.svg")
+    assert svg.status_code == 200
+    assert b'width="2500mm" height="1250mm"' in svg.content
+    dxf = ines.client.get(f"/api/jobs/{stored['id']}/sheets/2.dxf")
+    assert b"LWPOLYLINE" in dxf.content
+    assert ines.client.get(f"/api/jobs/{stored['id']}/sheets/99.svg").status_code == 404
