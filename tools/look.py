@@ -78,23 +78,38 @@ def _part(name: str) -> Callable[[Page], None]:
     return steps
 
 
+def _open_a_part(page: Page) -> None:
+    page.get_by_role("button", name="bottom").first.click()
+
+
+def _second_sheet(page: Page) -> None:
+    page.get_by_role("group", name="Parts of making").get_by_role("button", name="Sheets").click()
+    page.get_by_role("group", name="Sheets").get_by_role("button").nth(1).click()
+
+
+def _a_setting(page: Page) -> None:
+    page.get_by_role("group", name="Parts of making").get_by_role("button", name="Settings").click()
+    page.get_by_role("group", name="Kinds of work").get_by_role("button", name="cross-cut").click()
+    page.wait_for_timeout(200)
+
+
 VIEWS = (
     View("sign-in", "/", signed_in=False),
     View("jobs", "/"),
     View("job", "/jobs/{workroom}"),
-    View("place", PLACE + "/place"),
     View("starters", "/jobs/{workroom}/new"),
     View("set-out", "/jobs/{cabin}/south-bench/setout"),
     View("set-out-inside", "/jobs/{cabin}/south-bench/setout", _open_tools),
     View("set-out-phone", "/jobs/{loft}/north-end/setout", screen="phone"),
     View("gauge", PLACE + "/gauge", _type_a_reading),
-    View("gauge-alcove", "/jobs/{vestry}/alcove/gauge"),
     View("fit", PLACE + "/fit"),
     View("fit-sides", "/jobs/{vestry}/alcove/fit", _part("Sides")),
-    View("fit-lines", PLACE + "/fit", _part("Cut lines")),
     View("fit-galley", "/jobs/{galley}/galley/fit"),
     View("fit-dark", PLACE + "/fit", dark=True),
     View("hold", PLACE + "/hold", _open_screw),
+    View("make", "/jobs/{workroom}/make", _open_a_part),
+    View("make-sheets", "/jobs/{workroom}/make", _second_sheet),
+    View("make-phone", "/jobs/{workroom}/make", _a_setting, screen="phone"),
     View("gauge-phone", PLACE + "/gauge", screen="phone"),
     View("fit-phone", PLACE + "/fit", screen="phone"),
     View("hold-phone", PLACE + "/hold", _to_drilling, screen="phone"),

@@ -12,7 +12,7 @@ import msgspec
 from wobble.core import confidence, facts
 from wobble.core.formats.document import job_schema
 from wobble.core.hold.result import CEILING, FLOOR
-from wobble.core.job import backing, board, decided, framing, insides, place, rules, unit
+from wobble.core.job import backing, board, decided, framing, insides, place, rules, unit, workshop
 
 ROOT = Path(__file__).resolve().parents[1]
 OPENAPI = ROOT / "web" / "openapi.json"
@@ -51,12 +51,21 @@ OPTIONS: dict[str, Any] = {
     "members": rules.MemberName,
     "fastenedTo": unit.FastenedTo,
     "sideMethods": decided.SideMethodName,
+    "packOfs": workshop.PackOf,
+    "finishKinds": workshop.FinishKind,
+    "machineKinds": workshop.MachineKind,
+    "aims": workshop.Aim,
 }
 DEFAULTS: dict[str, msgspec.Struct] = {
     "walls": backing.Backing(),
     "ceiling": CEILING,
     "floor": FLOOR,
     "anchor": backing.Anchor(),
+    "sheet": workshop.SheetStock(id="x", name="Sheet"),
+    "length": workshop.LengthStock(id="x", name="Length"),
+    "pack": workshop.Pack(id="x", name="Pack"),
+    "tin": workshop.Finish(id="x", name="Tin"),
+    "machine": workshop.Machine(id="x", name="Machine"),
     "closing": decided.Closing(),
     "construction": insides.Construction(id="plain", name="Sides through, back in a groove"),
     "door": insides.Door(),

@@ -71,6 +71,7 @@ export const router = new Router([
   { path: '/me', load: () => import('./stages/jobs/Me.svelte') },
   { path: '/jobs/:job', load: () => import('./stages/jobs/JobHome.svelte') },
   { path: '/jobs/:job/new', load: () => import('./stages/setout/begin/Begin.svelte') },
+  { path: '/jobs/:job/make', load: () => import('./stages/make/Make.svelte') },
   { path: '/jobs/:job/empty', load: () => import('./stages/jobs/place/PlacePage.svelte') },
   { path: '/jobs/:job/:place/setout', load: () => import('./stages/setout/SetOut.svelte') },
   { path: '/jobs/:job/:place/place', load: () => import('./stages/jobs/place/PlacePage.svelte') },

@@ -29,10 +29,12 @@ import type {
   LaidOut,
   LengthUnit,
   Link,
+  Made,
   MadeOf,
   Move,
   Outcome,
   Passage,
+  Prices,
   Surveyed,
   Fact,
   Revision,
@@ -40,11 +42,13 @@ import type {
   SetOut,
   ShimKit,
   StarterTold,
+  StockItem,
   StoredJob,
   Template,
   ThinnedScan,
   Trait,
   Tried,
+  Workshop,
 } from './types';
 
 async function session(
@@ -97,6 +101,15 @@ export const calls = {
     asJob(client.PUT('/api/jobs/{job_id}/kit', { ...jobPath(id), body: edit })),
   putWays: (id: string, edit: Edit<{ constructions: readonly Construction[] }>): Promise<StoredJob> =>
     asJob(client.PUT('/api/jobs/{job_id}/constructions', { ...jobPath(id), body: edit as never })),
+  make: (id: string): Promise<Made> => value(client.GET('/api/jobs/{job_id}/make', jobPath(id))),
+  searchLonger: (id: string, seed: number): Promise<Made> =>
+    value(client.POST('/api/jobs/{job_id}/make', { ...jobPath(id), body: { seconds: 3, seed } })),
+  putWorkshop: (id: string, edit: Edit<{ workshop: Workshop }>): Promise<StoredJob> =>
+    asJob(client.PUT('/api/jobs/{job_id}/workshop', { ...jobPath(id), body: edit as never })),
+  readStock: (id: string, text: string): Promise<{ stock: StockItem[] }> =>
+    value(client.POST('/api/jobs/{job_id}/stock.csv', { ...jobPath(id), body: { text } })),
+  readPrices: (id: string, text: string): Promise<Prices> =>
+    value(client.POST('/api/jobs/{job_id}/prices.csv', { ...jobPath(id), body: { text } })),
   putInstruments: (id: string, edit: Edit<{ instruments: readonly Instrument[] }>): Promise<StoredJob> =>
     asJob(client.PUT('/api/jobs/{job_id}/instruments', { ...jobPath(id), body: edit as never })),
   putPlace: (id: string, { was, now, settle }: Edit<Place | null>): Promise<StoredJob> =>

@@ -199,6 +199,46 @@ export const OPTIONS = {
     "cover moulding",
     "flexible filler",
     "shadow gap"
+  ],
+  "packOfs": [
+    "screws",
+    "anchors",
+    "hinges",
+    "slides",
+    "shelf pins",
+    "handles",
+    "shims",
+    "banding",
+    "glue",
+    "sandpaper",
+    "foam",
+    "cloth",
+    "film"
+  ],
+  "finishKinds": [
+    "knot sealer",
+    "damp primer",
+    "primer",
+    "paint",
+    "varnish",
+    "oil"
+  ],
+  "machineKinds": [
+    "table saw",
+    "track saw",
+    "hand-held saw",
+    "mitre saw",
+    "band saw",
+    "router",
+    "planer",
+    "drill press",
+    "drill",
+    "shop"
+  ],
+  "aims": [
+    "fewest sheets",
+    "fewest settings",
+    "fewest metres"
   ]
 } as const;
 export const DEFAULTS = {
@@ -251,6 +291,62 @@ export const DEFAULTS = {
     "embed_mm": 50.0,
     "drill_mm": 8.0,
     "edge_mm": 60.0
+  },
+  "sheet": {
+    "sold_as": "sheet",
+    "id": "x",
+    "name": "Sheet",
+    "material": "plywood",
+    "thick_mm": 18.0,
+    "measured_mm": null,
+    "long_mm": 2440.0,
+    "wide_mm": 1220.0,
+    "at_hand": 0,
+    "price": null,
+    "grain": true
+  },
+  "length": {
+    "sold_as": "length",
+    "id": "x",
+    "name": "Length",
+    "material": "pine",
+    "thick_mm": 20.0,
+    "wide_mm": 95.0,
+    "long_mm": 2400.0,
+    "at_hand": 0,
+    "price": null,
+    "defects": []
+  },
+  "pack": {
+    "sold_as": "pack",
+    "id": "x",
+    "name": "Pack",
+    "of": "screws",
+    "size_mm": 0.0,
+    "holds": 100.0,
+    "at_hand": 0,
+    "price": null
+  },
+  "tin": {
+    "sold_as": "tin",
+    "id": "x",
+    "name": "Tin",
+    "kind": "paint",
+    "litres": 1.0,
+    "m2_per_litre": 12.0,
+    "dries_h": 6.0,
+    "at_hand": 0,
+    "price": null
+  },
+  "machine": {
+    "id": "x",
+    "name": "Machine",
+    "kind": "table saw",
+    "rip_mm": 0.0,
+    "cross_mm": 0.0,
+    "thick_mm": 0.0,
+    "bed_mm": 0.0,
+    "angle_deg": 45.0
   },
   "closing": {
     "method": "fillers",

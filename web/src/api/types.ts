@@ -98,6 +98,24 @@ export interface Edit<T> {
   now: T;
   settle: Settle | null;
 }
+export type Made = Schemas['Made'];
+export type MarkedPart = Schemas['MarkedPart'];
+export type Part = Schemas['Part'];
+export type LaidSheet = Schemas['LaidSheet'];
+export type LaidLength = Schemas['LaidLength'];
+export type Layout = Schemas['Layout'];
+export type Setting = Schemas['Setting'];
+export type Wait = Schemas['Wait'];
+export type Workshop = NonNullable<Job['workshop']>;
+export type StockItem = NonNullable<Workshop['stock']>[number];
+export type Shop = NonNullable<Workshop['shops']>[number];
+export type Machine = NonNullable<Workshop['machines']>[number];
+export type Coats = NonNullable<Workshop['coats']>[number];
+export type ToBuy = Schemas['ToBuy'];
+export type Prices = Schemas['Prices'];
+export type CutDone = Schemas['CutDone'];
+export type Known = Schemas['Known'];
+export type Bought = Schemas['Bought'];
 export type SetOut = Schemas['SetOut'];
 export type LaidOut = Schemas['LaidOut'];
 export type LaidUnit = Schemas['LaidUnit'];

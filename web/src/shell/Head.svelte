@@ -22,8 +22,20 @@
           { key: 'gauge', name: 'Gauge', to: `/jobs/${job.id}/${place.id}/gauge`, n: place.readings.length },
           { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${place.id}/fit`, n: 0 },
           { key: 'hold', name: 'Hold', to: `/jobs/${job.id}/${place.id}/hold`, n: 0 },
+          { key: 'make', name: 'Make', to: `/jobs/${job.id}/make`, n: 0 },
         ]
-      : [],
+      : stage === 'make' && job
+        ? [
+            // what is made is made for all places: back to where one came from, or to the first
+            ...job.job.places.slice(0, 4).map((b) => ({
+              key: b.id,
+              name: b.name,
+              to: `/jobs/${job.id}/${b.id}/fit`,
+              n: 0,
+            })),
+            { key: 'make', name: 'Make', to: `/jobs/${job.id}/make`, n: 0 },
+          ]
+        : [],
   );
   const n = $derived(waiting.all.length);
 

@@ -15,6 +15,10 @@
     if (isReading(fact)) return `${readingWords(fact, view.unit)}: ${readingValue(fact, view.unit)}`;
     if (fact.fact === 'note') return fact.text;
     if (fact.fact === 'obstacle') return fact.name;
+    if (fact.fact === 'cut')
+      return `cut${fact.came === 'right' ? '' : ` ${String(fact.came)}`}: ${fact.part}`;
+    if (fact.fact === 'known') return `known: ${fact.what}`;
+    if (fact.fact === 'bought') return `bought: ${fact.item}`;
     return fact.fact === 'detection' ? `${fact.found_by}: ${fact.sees}` : '';
   }
   const where = ({ job, place }: Kept) => (open.stored?.id === job && open.place(place)?.name) || place;

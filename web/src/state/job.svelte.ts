@@ -12,6 +12,7 @@ import type {
   ShimKit,
   Side,
   StoredJob,
+  Workshop,
 } from '../api/types';
 import { notices } from './notices.svelte';
 import { remembered } from './store';
@@ -108,6 +109,10 @@ class OpenJob {
 
   putWays(was: readonly Construction[], now: readonly Construction[]): Promise<boolean> {
     return this.edit('ways', calls.putWays, { constructions: was }, { constructions: now });
+  }
+
+  putWorkshop(was: Workshop, now: Workshop): Promise<boolean> {
+    return this.edit('workshop', calls.putWorkshop, { workshop: was }, { workshop: now });
   }
 
   putInstruments(was: readonly Instrument[], now: readonly Instrument[]): Promise<boolean> {

@@ -163,6 +163,9 @@ class Coats(Value, frozen=True, kw_only=True):
     number: Annotated[int, Meta(ge=1, le=6)] = 2
 
 
+Aim = Literal["fewest sheets", "fewest settings", "fewest metres"]
+
+
 class Workshop(Value, frozen=True, kw_only=True):
     """What a job is made from and with. Where no stock is named, usual trade sizes are assumed, and told.
 
@@ -182,5 +185,5 @@ class Workshop(Value, frozen=True, kw_only=True):
     end_trim_mm: Annotated[float, Meta(ge=0, le=200)] = 10.0
     lifts_kg: Annotated[float, Meta(ge=1, le=200)] = 25.0
     carries_mm: tuple[Positive, Positive] | None = None
-    aim: Literal["fewest sheets", "fewest settings", "fewest metres"] = "fewest sheets"
+    aim: Aim = "fewest sheets"
     coats: Annotated[tuple[Coats, ...], Meta(max_length=10)] = ()

@@ -279,8 +279,12 @@ def _why(found: tuple[Basket, ...]) -> str:
         return f"{best.total:.2f} with the trip; no other set of shops is cheaper."
     other = found[1]
     if other.lacking:
-        return f"{best.total:.2f} with the trips; {len(other.shops)} alone lacks {len(other.lacking)} of the list."
+        return f"{best.total:.2f} with the trips; {_count(other)} alone lacks {len(other.lacking)} of the list."
     return (
-        f"{best.total:.2f} with the trips ({best.trips:.2f}); {len(other.shops)} shop(s) alone would come to "
-        f"{other.total:.2f}, {other.total - best.total:.2f} more."
+        f"{best.total:.2f} with the trips ({best.trips:.2f}); {_count(other)} would come to {other.total:.2f}, "
+        f"{other.total - best.total:.2f} more."
     )
+
+
+def _count(basket: Basket) -> str:
+    return "one shop" if len(basket.shops) == 1 else f"{len(basket.shops)} shops"

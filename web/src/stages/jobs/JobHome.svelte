@@ -61,6 +61,7 @@
                   kind={place.readings?.length ? 'primary' : 'ghost'}
                   href="/jobs/{id}/{place.id}/fit">Fit</Button
                 >
+                <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/hold">Hold</Button>
               </div>
             </li>
           {/each}
@@ -71,7 +72,12 @@
           measure it.
         </p>
       {/if}
-      <Button kind={job.places?.length ? 'tertiary' : 'primary'} href="/jobs/{id}/new">Add a place</Button>
+      <div class="row">
+        <Button kind={job.places?.length ? 'tertiary' : 'primary'} href="/jobs/{id}/new">Add a place</Button>
+        {#if job.places?.length}
+          <Button kind="tertiary" href="/jobs/{id}/make">Make: parts, cutting, buying</Button>
+        {/if}
+      </div>
     </section>
 
     <section>
@@ -152,6 +158,11 @@
     grid-column: 2;
     display: flex;
     gap: 0.35rem;
+  }
+  .row {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.6rem;
   }
   .empty {
     max-width: 34rem;

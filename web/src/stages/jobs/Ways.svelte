@@ -14,6 +14,8 @@
     save(ways.map((w, k) => (k === i ? { ...w, ...part } : w)));
   const framed = (i: number, part: Partial<Framed>) =>
     set(i, { face_frame: { ...FRAME, ...ways[i]?.face_frame, ...part } });
+  /** Sheets of the job's stock: one named here is cut from, as thick as it measures. */
+  const sheets = $derived((open.stored?.job.workshop?.stock ?? []).filter((s) => s.sold_as === 'sheet'));
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
   function add() {
     const taken = new Set(ways.map((w) => w.id));
@@ -94,6 +96,58 @@
           onchange={(mm) => set(i, { groove_in_mm: mm! })}
         />
       {/if}
+      <Select
+        labelText="Cut from"
+        size="sm"
+        selected={w.board ?? ''}
+        on:change={(e: Event) => set(i, { board: chosen(e) || null })}
+      >
+        <SelectItem value="" text="boards as thick as said" />
+        {#each sheets as s (s.id)}<SelectItem value={s.id} text={s.name} />{/each}
+      </Select>
+      <Select
+        labelText="Top"
+        size="sm"
+        selected={w.top ?? 'whole'}
+        on:change={(e: Event) => set(i, { top: chosen(e) as Construction['top'] })}
+      >
+        <SelectItem value="whole" text="whole" />
+        <SelectItem value="stretchers" text="two stretchers, under a worktop" />
+      </Select>
+      <Select
+        labelText="Joined by"
+        size="sm"
+        selected={w.joined ?? 'screws'}
+        on:change={(e: Event) => set(i, { joined: chosen(e) as Construction['joined'] })}
+      >
+        <SelectItem value="screws" text="screws, where hidden" />
+        <SelectItem value="pocket screws" text="pocket screws" />
+        <SelectItem value="dowels" text="dowels" />
+      </Select>
+      <LengthField
+        label="Doors and fronts thick"
+        value={w.front_mm ?? 18}
+        least={3}
+        onchange={(mm) => set(i, { front_mm: mm! })}
+      />
+      <LengthField
+        label="Drawer boards thick"
+        value={w.drawer_mm ?? 15}
+        least={3}
+        onchange={(mm) => set(i, { drawer_mm: mm! })}
+      />
+      <LengthField
+        label="Drawer bottoms thick"
+        value={w.drawer_bottom_mm ?? 6}
+        least={2}
+        onchange={(mm) => set(i, { drawer_bottom_mm: mm! })}
+      />
+      <LengthField
+        label="Banding thick (0: none off)"
+        value={w.band_mm ?? 0}
+        least={0}
+        onchange={(mm) => set(i, { band_mm: mm! })}
+      />
       <Checkbox
         labelText="With a face frame"
         checked={w.face_frame !== null && w.face_frame !== undefined}

@@ -14,7 +14,7 @@ from wobble.core.make.construction.carcass import Carcass
 from wobble.core.make.construction.joints import cups
 from wobble.core.make.construction.sizes import banded, board_part, box, sized
 from wobble.core.part import Drilling, Groove, Part, Wait
-from wobble.core.setout.cells import DrawerBox, LaidCell, cell_at
+from wobble.core.setout.cells import LaidCell, cell_at
 
 BEHIND_SLIDE_MM = 10.0
 SLIDE_STEP_MM, SLIDE_LEAST_MM, SLIDE_MOST_MM = 50.0, 250.0, 700.0
@@ -139,65 +139,80 @@ def _drawers(c: Carcass, cell: LaidCell) -> Iterator[Part]:
         key=f"slides-{c.unit.id}-{_key(cell)}",
         words="the slides bought: their sheet says what they take at each side",
     )
-    inset = cell.door_takes_mm
-    long = slide_mm(cell.deep_mm - inset)
-    for k, drawer in enumerate(cell.drawers):
-        yield from (replace(p, waits=(wait,)) for p in _drawer_box(c, cell, drawer, k, long, inset))
-        if drawer.front is not None and drawer.front.high_mm > 0:
-            yield _drawer_front(c, cell, drawer, k)
+    long = slide_mm(cell.deep_mm - cell.door_takes_mm)
+    for some in _alike([(d.wide_mm, d.high_mm) for d in cell.drawers]):
+        yield from (replace(p, waits=(wait,)) for p in _drawer_boxes(c, cell, some, long))
+    fronts = [k for k, d in enumerate(cell.drawers) if d.front is not None and d.front.high_mm > 0]
+    sizes = [(d.front.wide_mm, d.front.high_mm) if d.front else (0.0, 0.0) for d in cell.drawers]
+    for some in _alike(sizes):
+        kept = [k for k in some if k in fronts]
+        if kept:
+            yield _drawer_fronts(c, cell, kept)
 
 
-def _drawer_box(c: Carcass, cell: LaidCell, drawer: DrawerBox, k: int, long: float, inset: float) -> Iterator[Part]:
+def _alike(sizes: list[tuple[float, float]]) -> list[list[int]]:
+    """Return which drawers are of one size, by their numbers from the bottom."""
+    found: dict[tuple[float, float], list[int]] = {}
+    for k, (wide, high) in enumerate(sizes):
+        found.setdefault((round(wide, 2), round(high, 2)), []).append(k)
+    return list(found.values())
+
+
+def _numbers(some: list[int]) -> tuple[str, str]:
+    """Return drawers in words and as part of a key: those of one size are cut together."""
+    if len(some) == 1:
+        return f"drawer {some[0] + 1}", str(some[0] + 1)
+    return "drawers " + ", ".join(str(k + 1) for k in some), f"{some[0] + 1}"
+
+
+def _drawer_boxes(c: Carcass, cell: LaidCell, some: list[int], long: float) -> Iterator[Part]:
     d, unit, b = c.built.drawer_mm, c.unit, c.built.drawer_bottom_mm
-    key, name = f"{_key(cell)}-{k + 1}", f"drawer {k + 1}"
-    x = cell.seen.x_mm + (cell.seen.wide_mm - drawer.wide_mm) / 2
-    y = c.front_mm - inset - long
-    z, high = drawer.z_mm, max(drawer.high_mm, 1.0)
-    inner = drawer.wide_mm - 2 * d
-    takes = cell.seen.wide_mm - drawer.wide_mm
+    name, number = _numbers(some)
+    key = f"{_key(cell)}-{number}"
+    one = cell.drawers[some[0]]
+    x = cell.seen.x_mm + (cell.seen.wide_mm - one.wide_mm) / 2
+    y = c.front_mm - cell.door_takes_mm - long
+    high, inner, takes = max(one.high_mm, 1.0), one.wide_mm - 2 * d, cell.seen.wide_mm - one.wide_mm
+    undersides = [cell.drawers[k].z_mm for k in some]
     height = sized("wide", ("What its opening leaves over and under the box", high))
-    up = z + BOTTOM_UP_MM
-    side_grooves = tuple(
-        Groove(
+
+    def groove(gx: float, gy: float, up: float, wide: float, deep: float) -> Groove:
+        return Groove(
             kind="groove",
             wide_mm=b,
             deep_mm=BOTTOM_INTO_MM,
             from_mm=BOTTOM_UP_MM,
             edge="lower edge",
-            box=box(gx, y, up, BOTTOM_INTO_MM, long, b),
+            box=box(gx, gy, up, wide, deep, b),
         )
-        for gx in (x + d - BOTTOM_INTO_MM, x + drawer.wide_mm - d)
-    )
-    end_grooves = tuple(
-        Groove(
-            kind="groove",
-            wide_mm=b,
-            deep_mm=BOTTOM_INTO_MM,
-            from_mm=BOTTOM_UP_MM,
-            edge="lower edge",
-            box=box(x + d, gy, up, inner, BOTTOM_INTO_MM, b),
-        )
-        for gy in (y + d - BOTTOM_INTO_MM, y + long - d)
-    )
+
     sides = board_part(
         "drawer side",
         unit.id,
         unit.name,
         f"sides of {name}",
-        (box(x, y, z, d, long, high), box(x + drawer.wide_mm - d, y, z, d, long, high)),
+        tuple(box(at, y, z, d, long, high) for z in undersides for at in (x, x + one.wide_mm - d)),
         sized("long", ("Length of the slides", long)),
         height,
         d,
         c.material,
         key=key,
     )
-    yield replace(sides, grooves=side_grooves, joins="screwed through into front and back, or dovetailed")
+    yield replace(
+        sides,
+        grooves=tuple(
+            groove(gx, y, z + BOTTOM_UP_MM, BOTTOM_INTO_MM, long)
+            for z in undersides
+            for gx in (x + d - BOTTOM_INTO_MM, x + one.wide_mm - d)
+        ),
+        joins="screwed through into front and back, or dovetailed",
+    )
     ends = board_part(
         "drawer end",
         unit.id,
         unit.name,
-        f"front and back of {name}",
-        (box(x + d, y, z, inner, d, high), box(x + d, y + long - d, z, inner, d, high)),
+        f"fronts and backs inside {name}" if len(some) > 1 else f"front and back of {name}",
+        tuple(box(x + d, at, z, inner, d, high) for z in undersides for at in (y, y + long - d)),
         sized(
             "long",
             ("What is free at the front of its cell", cell.seen.wide_mm),
@@ -210,14 +225,24 @@ def _drawer_box(c: Carcass, cell: LaidCell, drawer: DrawerBox, k: int, long: flo
         c.material,
         key=key,
     )
-    yield replace(ends, grooves=end_grooves)
+    yield replace(
+        ends,
+        grooves=tuple(
+            groove(x + d, gy, z + BOTTOM_UP_MM, inner, BOTTOM_INTO_MM)
+            for z in undersides
+            for gy in (y + d - BOTTOM_INTO_MM, y + long - d)
+        ),
+    )
     into = BOTTOM_INTO_MM - BOTTOM_PLAY_MM
     yield board_part(
         "drawer bottom",
         unit.id,
         unit.name,
-        f"bottom of {name}",
-        (box(x + d - into, y + d - into, up, inner + 2 * into, long - 2 * d + 2 * into, b),),
+        f"bottoms of {name}" if len(some) > 1 else f"bottom of {name}",
+        tuple(
+            box(x + d - into, y + d - into, z + BOTTOM_UP_MM, inner + 2 * into, long - 2 * d + 2 * into, b)
+            for z in undersides
+        ),
         sized(
             "long",
             ("Front and back of the drawer", inner),
@@ -238,32 +263,30 @@ def _drawer_box(c: Carcass, cell: LaidCell, drawer: DrawerBox, k: int, long: flo
     )
 
 
-def _drawer_front(c: Carcass, cell: LaidCell, drawer: DrawerBox, k: int) -> Part:
-    at, t = drawer.front, c.built.front_mm
-    if at is None:
-        raise ValueError("A drawer behind a door has no front of its own")
+def _drawer_fronts(c: Carcass, cell: LaidCell, some: list[int]) -> Part:
+    name, number = _numbers(some)
+    drawers = [cell.drawers[k] for k in some]
+    fronts = [d.front for d in drawers if d.front is not None]
+    at, t = fronts[0], c.built.front_mm
+    opening = drawers[0].opening_mm
     part = board_part(
         "drawer front",
         c.unit.id,
         c.unit.name,
-        f"front of drawer {k + 1}",
-        (box(at.x_mm, c.unit.depth_mm, at.z_mm, at.wide_mm, t, at.high_mm),),
+        f"fronts of {name}" if len(some) > 1 else f"front of {name}",
+        tuple(box(f.x_mm, c.unit.depth_mm, f.z_mm, f.wide_mm, t, f.high_mm) for f in fronts),
         sized(
             "long",
             ("What is free at the front of its cell", cell.seen.wide_mm),
             ("Past the opening at both sides", at.wide_mm - cell.seen.wide_mm),
             sd_mm=c.wide_sd_mm,
         ),
-        sized(
-            "wide",
-            ("Its share of the opening", drawer.opening_mm),
-            ("Overlay and gaps", at.high_mm - drawer.opening_mm),
-        ),
+        sized("wide", ("Its share of the opening", opening), ("Overlay and gaps", at.high_mm - opening)),
         t,
         c.material,
-        key=f"{_key(cell)}-{k + 1}",
+        key=f"{_key(cell)}-{number}",
     )
-    return _front(c, replace(part, end=f"{c.unit.name}: drawer {k + 1} from the bottom"))
+    return _front(c, replace(part, end=f"{c.unit.name}: {name} from the bottom"))
 
 
 def _pull_out(c: Carcass, cell: LaidCell) -> Iterator[Part]:

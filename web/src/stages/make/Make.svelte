@@ -1,0 +1,283 @@
+<!-- Make: every part of a job, now or after what; out of which stock, at which setting, bought where. -->
+<script lang="ts">
+  import { onMount } from 'svelte';
+  import { calls } from '../../api/calls';
+  import type { Fact, Finding, Made, MarkedPart, ToBuy } from '../../api/types';
+  import { newId } from '../../entry/ids';
+  import Answers from '../../shell/Answers.svelte';
+  import Missing from '../../shell/Missing.svelte';
+  import Panes from '../../shell/Panes.svelte';
+  import { open } from '../../state/job.svelte';
+  import { keys } from '../../state/keys.svelte';
+  import { newest } from '../../state/newest';
+  import { notices } from '../../state/notices.svelte';
+  import { session } from '../../state/session.svelte';
+  import { remembered } from '../../state/store';
+  import { waiting } from '../../state/waiting.svelte';
+  import BuyPane from './BuyPane.svelte';
+  import FinishPane from './FinishPane.svelte';
+  import PartPane from './PartPane.svelte';
+  import Piles from './Piles.svelte';
+  import SettingsPane from './SettingsPane.svelte';
+  import SheetsPane from './SheetsPane.svelte';
+  import WorkshopPane from './WorkshopPane.svelte';
+  import { boughtHere, liesOn, piles, withPending, type Tie } from './piles';
+
+  let { params }: { params: Record<string, string> } = $props();
+  const id = $derived(params['job'] ?? '');
+  const PANES = ['Now and not yet', 'Sheets', 'Settings', 'Buying', 'Finish', 'Workshop'] as const;
+  const SEARCHES = 8;
+
+  let made = $state.raw<Made | null>(null);
+  let pane = $state<(typeof PANES)[number]>('Now and not yet');
+  let lit = $state<string | null>(null);
+  let searching = $state<number | null>(null);
+  let stopped = false;
+
+  const job = $derived(open.stored?.id === id ? open.stored.job : null);
+  const pending = $derived(waiting.all.filter((k) => k.job === id));
+  const parts = $derived(withPending(made?.parts ?? [], pending));
+  const unitName = (place: string, unit: string) =>
+    open.place(place)?.units.find((u) => u.id === unit)?.name ?? open.place(place)?.name ?? unit;
+  const lying = $derived(piles(parts, unitName));
+  const chosen = $derived(parts.find((p) => p.key === lit) ?? null);
+  const beside = $derived(
+    chosen ? parts.filter((p) => p.place === chosen.place && p.part.of[0] === chosen.part.of[0]) : [],
+  );
+
+  const listen = newest();
+  async function look() {
+    try {
+      const answer = await listen(remembered(`make ${id}`, () => calls.make(id)));
+      if (answer) made = answer;
+    } catch (fault) {
+      notices.refused(fault);
+    }
+  }
+  const fact = () => ({
+    id: newId(),
+    taken_at: new Date().toISOString(),
+    taken_by: session.name,
+    supersedes: null,
+    aside: null,
+  });
+  const keep = (place: string, found: Fact) => waiting.keep(id, place, found);
+  function cut(
+    p: MarkedPart,
+    came: 'right' | 'short' | 'wrong',
+    count: number,
+    size: [number, number] | null,
+  ) {
+    void keep(p.place, {
+      ...fact(),
+      fact: 'cut',
+      part: p.part.id,
+      count,
+      came,
+      size: size ?? (p.part.blank_mm[1] && came === 'right' ? p.part.blank_mm : null),
+      thick_mm: null,
+    } as Fact);
+  }
+  function known(tie: Tie, mm: number | null) {
+    const keysOf = new Set(
+      tie.parts.flatMap((p) => p.part.waits.filter((w) => w.words === tie.wait.words).map((w) => w.key)),
+    );
+    for (const what of tie.wait.measured ? [tie.wait.key] : keysOf)
+      void keep(tie.place, { ...fact(), fact: 'known', what, value_mm: mm } as Fact);
+  }
+  function bought(line: ToBuy) {
+    const place = job?.places[0]?.id;
+    if (!place || !line.item) return;
+    const count = line.packs - (line.bought ?? 0) - boughtHere(pending, line.item);
+    void keep(place, { ...fact(), fact: 'bought', item: line.item, count } as Fact);
+  }
+  async function search() {
+    stopped = false;
+    for (let n = 0; n < SEARCHES && !stopped; n += 1) {
+      searching = n / SEARCHES;
+      try {
+        made = await calls.searchLonger(id, 2 + n);
+      } catch (fault) {
+        notices.refused(fault);
+        break;
+      }
+    }
+    searching = null;
+  }
+  const pick = (key: string) => (lit = lit === key ? null : key);
+  function pickFinding(f: Finding) {
+    const part = parts.find((p) => f.about.includes(p.key));
+    if (part) lit = part.key;
+    else if (['assumed-stock', 'other-thickness'].includes(f.code)) pane = 'Workshop';
+    else if (['heavy-sheet', 'long-sheet'].includes(f.code)) pane = 'Sheets';
+    else if (f.code === 'no-machine') pane = 'Settings';
+  }
+  const on = $derived(made && lit ? liesOn(made.layout, lit) : null);
+  const where = $derived(
+    chosen
+      ? [
+          unitName(chosen.place, chosen.part.of[0] ?? ''),
+          ...(on?.sheets.length ? [`on sheet ${on.sheets.join(', ')}`] : []),
+          ...(on?.lengths.length ? [`on length ${on.lengths.join(', ')}`] : []),
+        ].join(' · ')
+      : '',
+  );
+
+  onMount(() => {
+    keys.page = [
+      { keys: ['p'], what: 'Print what is shown', run: () => print() },
+      { keys: ['Escape'], what: 'Close the part', run: () => (lit = null) },
+      ...PANES.map((name, i) => ({ keys: [String(i + 1)], what: name, run: () => (pane = name) })),
+    ];
+    const deaf = waiting.onArrival((j) => {
+      if (j === id) void look();
+    });
+    void open.load(id).then(() => {
+      document.title = `Make · ${open.stored?.job.name ?? ''} · Wobble`;
+      if (open.stored) void look();
+    });
+    return () => {
+      stopped = true;
+      deaf();
+    };
+  });
+  // whatever is decided anew, the answer follows
+  let seen = 0;
+  $effect(() => {
+    const revision = open.stored?.id === id ? open.stored.revision : 0;
+    if (revision && seen && revision !== seen) void look();
+    seen = revision;
+  });
+</script>
+
+{#if open.missing}
+  <Missing what="job" to="/" way="Go to your jobs" />
+{:else if job && made}
+  <main>
+    <div class="left">
+      <h1 class="print-only">{job.name} · {pane}</h1>
+      <Panes
+        label="Parts of making"
+        names={PANES}
+        chosen={pane}
+        counts={{
+          Sheets: made.layout.sheets.length,
+          Settings: made.settings.length,
+          Buying: made.buying.list.length,
+        }}
+        onpick={(n) => (pane = n)}
+      />
+      {#if pane === 'Now and not yet'}
+        {#if parts.length}
+          <Piles
+            piles={lying}
+            {lit}
+            onpick={pick}
+            oncut={(p) => cut(p, 'right', p.to_cut, null)}
+            onknown={known}
+          />
+          <p class="no-print"><a href="/api/jobs/{id}/parts.csv" download>Save the parts list as CSV</a></p>
+        {:else}
+          <p class="empty">
+            Nothing is made by you yet. Say of a box in <a href="/jobs/{id}">Set out</a> that it is made, or add
+            a shelf, a top or a frame: its parts come here by themselves.
+          </p>
+        {/if}
+      {:else if pane === 'Sheets'}
+        <SheetsPane
+          job={id}
+          layout={made.layout}
+          {lit}
+          {searching}
+          onpick={pick}
+          onsearch={() => void search()}
+          onstop={() => (stopped = true)}
+        />
+      {:else if pane === 'Settings'}
+        <SettingsPane settings={made.settings} {lit} onpick={pick} />
+      {:else if pane === 'Buying'}
+        <BuyPane
+          buying={made.buying}
+          shops={job.workshop?.shops ?? []}
+          pending={(item) => boughtHere(pending, item)}
+          onbought={bought}
+        />
+      {:else if pane === 'Finish'}
+        <FinishPane finish={made.finish} />
+      {:else}
+        {#key open.stored?.revision}<WorkshopPane job={id} workshop={job.workshop!} />{/key}
+      {/if}
+    </div>
+    <section class="side" class:open={chosen} aria-label="Answers">
+      {#if chosen}
+        {#key chosen.key}
+          <PartPane
+            part={chosen}
+            {beside}
+            {where}
+            oncut={(came, count, size) => chosen && cut(chosen, came, count, size)}
+            onclose={() => (lit = null)}
+          />
+        {/key}
+      {/if}
+      <div class="told">
+        <Answers findings={made.findings} {lit} onpick={pickFinding} />
+        <p class="quiet">
+          Sizes are finished sizes less banding; marks are written on every part as it is cut. Saws, routers
+          and dust hurt: the makers' guards stay on.
+        </p>
+      </div>
+    </section>
+  </main>
+{/if}
+
+<style>
+  main {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 395px;
+    min-height: calc(100vh - 50px);
+  }
+  .left {
+    min-width: 0;
+    padding: 0.75rem 1rem 3rem;
+  }
+  .side {
+    background: var(--w-sheet);
+    border-left: 1px solid var(--w-line);
+    padding: 0.75rem 1rem 2rem;
+    min-width: 0;
+  }
+  .quiet,
+  .empty {
+    font-size: 0.8125rem;
+  }
+  @media (max-width: 900px) {
+    main {
+      grid-template-columns: minmax(0, 1fr);
+      min-height: 0;
+    }
+    .side {
+      border-left: 0;
+      border-top: 1px solid var(--w-line);
+    }
+    .side.open {
+      position: fixed;
+      inset: auto 0 0 0;
+      max-height: 72vh;
+      overflow-y: auto;
+      box-shadow: 0 -6px 24px rgb(0 0 0 / 25%);
+      z-index: 5;
+    }
+    .open .told {
+      display: none;
+    }
+  }
+  @media print {
+    main {
+      display: block;
+    }
+    .side {
+      display: none;
+    }
+  }
+</style>
