@@ -501,7 +501,9 @@
   p {
     font-size: 0.8125rem;
   }
+  /* hidden labels stand absolutely: here, and not on the page */
   .scroll {
+    position: relative;
     overflow-x: auto;
   }
   .scroll table {
