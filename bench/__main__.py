@@ -8,6 +8,7 @@ import numpy as np
 
 from bench.accuracy import Accuracy, accuracy
 from bench.alcoves import Verdicts, alcoves
+from bench.cutting import Packing, boards, packings
 from bench.drawing import redraws
 from bench.five import EXPECTED_RMS_MM, SURFACES, Five, five
 from bench.load import Served, under_load
@@ -32,11 +33,23 @@ def main() -> None:
     print_races(races(options.floors))
     print_alcoves(alcoves(options.alcoves))
     print_walls(walls(options.walls))
+    print_packings([*packings(), boards()])
     print_timings("Speed (median, one thread)", [*surveys(), *decisions()])
     if not options.no_browser:
         print_timings("Redrawing on a phone, its processor slowed four times (median)", redraws())
     if options.load:
         print_load(*under_load(options.load))
+
+
+def print_packings(found: list[Packing]) -> None:
+    """Print how many sheets and boards lists take beside the least that they could, and a common packer's answer."""
+    print("Cutting, kerf 3 mm, one core (used : no layout goes under; lists at that, more than one over; packer)")
+    for p in found:
+        packer = f", packer {p.packer / p.least:.3f} and fewer in {p.worse}" if p.packer else ""
+        print(
+            f"  {p.what:44} {p.used} : {p.least} = {p.used / p.least:.3f}; {p.at_least} of {p.lists} at it, "
+            f"{p.over} over by more than one{packer}; slowest {p.slowest_s:.1f} s"
+        )
 
 
 def print_load(trivial: Served, real: Served) -> None:

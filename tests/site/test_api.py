@@ -108,6 +108,7 @@ def test_every_call_on_a_job_refuses_another_user(ines, tomas):
                 "scribe_id": "T-back",
                 "form": "svg",
                 "number": 1,
+                "what": "parts",
             }
             query = "?surface=floor&name=a.xyz" if path.endswith("/scan") else ""
             schema = call.get("requestBody", {}).get("content", {}).get("application/json", {}).get("schema")

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Annotated, Literal
+from urllib.parse import quote
 from uuid import UUID
 
 import msgspec
@@ -21,6 +22,9 @@ from wobble.site.api.wire import answer, body, describe
 from wobble.site.computing import Question
 
 router = Router(tags=["make"])
+
+
+Paper = Literal["parts", "sheets", "settings", "labels", "shopping"]
 
 
 class OwnWorkshop(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
@@ -113,6 +117,27 @@ def save_sheet(request: HttpRequest, job_id: UUID, number: int, form: Literal["s
     if form == "svg":
         return _file(sheet_svg(sheet, number), "image/svg+xml", f"sheet-{number}.svg")
     return _file(sheet_dxf(sheet), "application/dxf", f"sheet-{number}.dxf")
+
+
+@router.get("/{uuid:job_id}/papers/{what}.pdf", openapi_extra=describe(), operation_id="save_paper")
+def save_paper(request: HttpRequest, job_id: UUID, what: Paper) -> HttpResponse:
+    """Give a paper for the workshop as PDF: parts, sheets, settings, labels or the shopping list."""
+    from wobble.core.formats import papers  # a heavy library, wanted for this alone
+
+    row = edits.find_job(request.user, job_id)
+    job = rows.job_value(row)
+    address = request.build_absolute_uri(f"/jobs/{job_id}/make?part=")
+    about = papers.Job(
+        name=row.name,
+        revision=row.revision,
+        date=row.changed.date().isoformat(),
+        units=job.units,
+        shops={s.id: s.name for s in job.workshop.shops},
+        address=lambda key: address + quote(key, safe=""),
+    )
+    response = HttpResponse(papers.paper(_made(request, job_id), about, what), content_type="application/pdf")
+    response["Content-Disposition"] = f'inline; filename="{what}.pdf"'
+    return response
 
 
 def _made(request: HttpRequest, job_id: UUID) -> Made:

@@ -27,6 +27,13 @@
   const id = $derived(params['job'] ?? '');
   const PANES = ['Now and not yet', 'Sheets', 'Settings', 'Buying', 'Finish', 'Workshop'] as const;
   const SEARCHES = 8;
+  const PAPERS = [
+    ['parts', 'parts list'],
+    ['sheets', 'cut diagrams'],
+    ['settings', 'settings'],
+    ['labels', 'labels'],
+    ['shopping', 'shopping list'],
+  ] as const;
 
   let made = $state.raw<Made | null>(null);
   let pane = $state<(typeof PANES)[number]>('Now and not yet');
@@ -132,6 +139,8 @@
     const deaf = waiting.onArrival((j) => {
       if (j === id) void look();
     });
+    // the code on a label opens its part
+    lit = new URLSearchParams(location.search).get('part');
     void open.load(id).then(() => {
       document.title = `Make · ${open.stored?.job.name ?? ''} · Wobble`;
       if (open.stored) void look();
@@ -167,6 +176,14 @@
         }}
         onpick={(n) => (pane = n)}
       />
+      {#if pane !== 'Workshop' && pane !== 'Finish' && parts.length}
+        <p class="papers no-print">
+          Paper:
+          {#each PAPERS as [what, name] (what)}
+            <a href="/api/jobs/{id}/papers/{what}.pdf" target="_blank" rel="noopener">{name}</a>
+          {/each}
+        </p>
+      {/if}
       {#if pane === 'Now and not yet'}
         {#if parts.length}
           <Piles
@@ -246,6 +263,13 @@
     border-left: 1px solid var(--w-line);
     padding: 0.75rem 1rem 2rem;
     min-width: 0;
+  }
+  .papers {
+    font-size: 0.8125rem;
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem 0.8rem;
+    margin-bottom: 0.5rem;
   }
   .quiet,
   .empty {

@@ -1,0 +1,328 @@
+"""Papers for the workshop as PDF: parts list, cut diagrams, settings, labels, shopping list; text can be searched.
+
+Each page names the job, what it is, its number and its revision. A cut diagram states its scale, and bears a bar of
+100 mm that is checked with a rule. The fonts are those every reader has: a sign that they lack is written out.
+"""
+
+from __future__ import annotations
+
+import io
+import math
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal, get_args
+
+from reportlab.graphics import renderPDF
+from reportlab.graphics.barcode.qr import QrCodeWidget
+from reportlab.graphics.shapes import Drawing
+from reportlab.lib.pagesizes import A4, landscape
+from reportlab.lib.units import mm
+from reportlab.pdfbase.pdfmetrics import stringWidth
+from reportlab.pdfgen.canvas import Canvas
+
+from wobble.core.length import LengthUnit, spoken
+from wobble.core.make.layouts import LaidSheet
+from wobble.core.make.marked import MarkedPart
+from wobble.core.make.result import Made
+from wobble.core.make.stock import material_of
+
+Paper = Literal["parts", "sheets", "settings", "labels", "shopping"]
+PAPERS: tuple[Paper, ...] = get_args(Paper)
+PLAIN, BOLD = "Helvetica", "Helvetica-Bold"
+MARGIN_MM, LINE_MM = 14.0, 5.0
+CHECK_MM = 100.0
+LABEL_MM, LABELS_ACROSS, LABELS_DOWN = (70.0, 37.0), 3, 8
+"""Labels as they are sold on sheets of 24: three across, eight down, from edge to edge."""
+WRITTEN_OUT = {"↑": "up", "↓": "down", "→": "to", "≤": "at most", "−": "-"}
+
+
+@dataclass(frozen=True)
+class Job:
+    """What a paper says of its job: its name, its revision, when it is printed, its units, and where a part opens.
+
+    `shops` has names by their ids; `address` gives the page of a part by its key, for the code on its label.
+    """
+
+    name: str
+    revision: int
+    date: str
+    units: LengthUnit
+    shops: Mapping[str, str]
+    address: Callable[[str], str]
+
+
+def paper(made: Made, job: Job, what: Paper) -> bytes:
+    """Return a paper as PDF; the same bytes for the same answer."""
+    out = io.BytesIO()
+    canvas = Canvas(out, pagesize=landscape(A4) if what == "sheets" else A4, invariant=1)
+    canvas.setTitle(_plain(f"{job.name}: {what}"))
+    canvas.setViewerPreference("PrintScaling", "None")
+    if what == "labels":  # from edge to edge: a head would lie on the first of them
+        _labels(canvas, job, made)
+    else:
+        sheet = _Pages(canvas, job, what)
+        DRAWN[what](sheet, made)
+        sheet.end()
+    canvas.save()
+    return out.getvalue()
+
+
+def _plain(text: str) -> str:
+    for sign, words in WRITTEN_OUT.items():
+        text = text.replace(sign, words)
+    return text.encode("cp1252", errors="replace").decode("cp1252")
+
+
+class _Pages:
+    """Pages one after the other, each with its head and foot; lines run down and over to the next."""
+
+    def __init__(self, canvas: Canvas, job: Job, what: str) -> None:
+        self.canvas, self.job, self.what, self.number = canvas, job, what, 0
+        self.wide, self.high = (
+            (landscape(A4) if what == "sheets" else A4)[0] / mm,
+            (landscape(A4) if what == "sheets" else A4)[1] / mm,
+        )
+        self.at = 0.0
+        self.turn()
+
+    def turn(self) -> None:
+        """Begin a page."""
+        if self.number:
+            self.canvas.showPage()
+        self.number += 1
+        self.text(MARGIN_MM, self.high - MARGIN_MM, f"{self.job.name} · {self.what}", bold=True, size=12)
+        foot = f"revision {self.job.revision} · {self.job.date} · page {self.number}"
+        self.text(MARGIN_MM, MARGIN_MM - 5, foot, size=8)
+        self.at = self.high - MARGIN_MM - 9
+
+    def text(self, x: float, y: float, text: str, *, bold: bool = False, size: float = 9) -> None:
+        """Write at a place, mm from the lower left corner."""
+        self.canvas.setFont(BOLD if bold else PLAIN, size)
+        self.canvas.drawString(x * mm, y * mm, _plain(text))
+
+    def row(
+        self, cells: Sequence[tuple[float, str]], *, bold: bool = False, size: float = 9, box: bool = False
+    ) -> None:
+        """Write cells in a line, each from its distance from the margin and no further than the next; wrapped below."""
+        columns: list[list[str]] = []
+        for i, (x, text) in enumerate(cells):
+            end = cells[i + 1][0] - 2 if i + 1 < len(cells) else self.wide - 2 * MARGIN_MM
+            columns.append(_wrapped(_plain(text), (end - x) * mm, BOLD if bold else PLAIN, size))
+        lines = max((len(c) for c in columns), default=1)
+        if self.at - lines * LINE_MM < MARGIN_MM + 3:
+            self.turn()
+        if box:
+            self.canvas.rect((MARGIN_MM - 5) * mm, (self.at - 0.6) * mm, 3 * mm, 3 * mm)
+        for (x, _), column in zip(cells, columns, strict=True):
+            for k, line in enumerate(column):
+                self.text(MARGIN_MM + x, self.at - k * LINE_MM, line, bold=bold, size=size)
+        self.at -= lines * LINE_MM
+        self.rule()
+
+    def rule(self) -> None:
+        """Draw a thin line under what was written."""
+        self.canvas.setLineWidth(0.2)
+        y = (self.at + LINE_MM - 1.6) * mm
+        self.canvas.line(MARGIN_MM * mm, y, (self.wide - MARGIN_MM) * mm, y)
+
+    def heading(self, text: str) -> None:
+        """Write a heading, with room for a line under it."""
+        if self.at < MARGIN_MM + 25:
+            self.turn()
+        self.at -= 3
+        self.text(MARGIN_MM, self.at, text, bold=True, size=10.5)
+        self.at -= LINE_MM + 1
+
+    def end(self) -> None:
+        """End the last page."""
+        self.canvas.showPage()
+
+
+def _wrapped(text: str, width: float, font: str, size: float) -> list[str]:
+    lines, line = [], ""
+    for word in text.split():
+        longer = f"{line} {word}".strip()
+        if line and stringWidth(longer, font, size) > width:
+            lines.append(line)
+            line = word
+        else:
+            line = longer
+    return [*lines, line]
+
+
+def _size(one: MarkedPart, units: LengthUnit) -> str:
+    sizes = [spoken(v, units) for v in one.part.blank_mm if v > 0]
+    return " × ".join(sizes) + (f", {spoken(one.part.thick_mm, units)}" if one.part.thick_mm else "")
+
+
+def _parts(sheet: _Pages, made: Made) -> None:
+    now = [p for p in made.parts if p.to_cut and not p.part.waits]
+    later = [p for p in made.parts if p.to_cut and p.part.waits]
+    for name, some in (("Now", now), ("Not yet", later)):
+        sheet.heading(f"{name}: {sum(p.to_cut for p in some)}")
+        for p in some:
+            notes = [*(w.words for w in p.part.waits), p.part.joins, p.part.face_up and f"{p.part.face_up} up"]
+            notes += [f"{', '.join(p.part.banded)} banded"] if p.part.banded else []
+            notes += [d.words for d in p.part.drillings]
+            sheet.row(
+                [
+                    (0, p.mark),
+                    (14, f"{p.to_cut} × {p.part.name}"),
+                    (62, f"{_size(p, sheet.job.units)} {material_of(p.part)}"),
+                    (112, "; ".join(n for n in notes if n)),
+                ],
+                size=8,
+                box=True,
+            )
+
+
+def _sheets(sheet: _Pages, made: Made) -> None:
+    for n, one in enumerate(made.layout.sheets, 1):
+        if n > 1:
+            sheet.turn()
+        _diagram(sheet, one, n)
+    if made.layout.lengths:
+        sheet.turn()
+        sheet.heading("Boards and lengths")
+        for n, board in enumerate(made.layout.lengths, 1):
+            cut = ", ".join(f"{p.mark} {spoken(p.long_mm, sheet.job.units)}" for p in board.parts)
+            left = spoken(board.rest_mm, sheet.job.units)
+            sheet.row(
+                [
+                    (0, str(n)),
+                    (10, f"{board.name}, {spoken(board.long_mm, sheet.job.units)}"),
+                    (90, f"{cut}; {left} left"),
+                ]
+            )
+    if not made.layout.sheets and not made.layout.lengths:
+        sheet.row([(0, "Nothing is left to be cut from stock.")])
+
+
+NUMBER_MM = 3.6
+ROUND_SCALES = (5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50)
+
+
+def _diagram(sheet: _Pages, one: LaidSheet, n: int) -> None:
+    canvas, units = sheet.canvas, sheet.job.units
+    room = (sheet.wide - 2 * MARGIN_MM, sheet.high - 2 * MARGIN_MM - 26)
+    scale = next(
+        (s for s in ROUND_SCALES if one.long_mm / s <= room[0] and one.wide_mm / s <= room[1]), ROUND_SCALES[-1]
+    )
+    size = f"{spoken(one.long_mm, units)} × {spoken(one.wide_mm, units)}"
+    sheet.text(MARGIN_MM, sheet.at, f"Sheet {n}: {one.name}, {size}. Scale 1 : {scale}", bold=True)
+    x0, y0 = MARGIN_MM, sheet.at - 6 - one.wide_mm / scale
+    canvas.setLineWidth(0.6)
+    canvas.rect(x0 * mm, y0 * mm, one.long_mm / scale * mm, one.wide_mm / scale * mm)
+    canvas.setLineWidth(0.3)
+    for p in one.parts:
+        a, b = (p.wide_mm, p.long_mm) if p.turned else (p.long_mm, p.wide_mm)
+        x, y, w, h = x0 + p.x_mm / scale, y0 + p.y_mm / scale, a / scale, b / scale
+        canvas.setDash(*(() if p.ready else (2, 1)))
+        canvas.rect(x * mm, y * mm, w * mm, h * mm)
+        canvas.setDash()
+        if h > 4 and w > 8:
+            sheet.text(x + 1.5, y + h - 4, p.mark, bold=True, size=8)
+        if h > 8 and w > 24:
+            sheet.text(x + 1.5, y + h - 7.5, f"{spoken(p.long_mm, units)} × {spoken(p.wide_mm, units)}", size=6.5)
+    _numbers(sheet, one, (x0, y0), scale)
+    y = MARGIN_MM + 4
+    canvas.setLineWidth(0.8)
+    canvas.line(x0 * mm, y * mm, (x0 + CHECK_MM) * mm, y * mm)
+    for end in (x0, x0 + CHECK_MM):
+        canvas.line(end * mm, (y - 1.5) * mm, end * mm, (y + 1.5) * mm)
+    sheet.text(
+        x0 + CHECK_MM + 4,
+        y - 1,
+        f"This bar is {spoken(CHECK_MM, units)} long: check it with a rule. Dashed: not yet.",
+        size=8,
+    )
+
+
+def _numbers(sheet: _Pages, one: LaidSheet, corner: tuple[float, float], scale: float) -> None:
+    """Write the number of each cut where it begins, or a little further where another number stands."""
+    placed: list[tuple[float, float]] = []
+    for n, cut in enumerate(one.cuts, 1):
+        across = cut.axis == "x"
+        x = corner[0] + (cut.at_mm if across else cut.at[0]) / scale
+        y = corner[1] + (cut.at[1] if across else cut.at_mm) / scale
+        long = cut.size[1 if across else 0] / scale
+        steps = [k * NUMBER_MM for k in range(max(1, int(long / NUMBER_MM)))]
+        spots = [(x, y + s) if across else (x + s, y) for s in steps]
+        apart = [p for p in spots if all(math.hypot(p[0] - a, p[1] - b) >= NUMBER_MM for a, b in placed)]
+        if not apart:
+            continue
+        spot = apart[0]
+        placed.append(spot)
+        sheet.canvas.setFillGray(1)
+        sheet.canvas.circle(spot[0] * mm, spot[1] * mm, NUMBER_MM / 2 * mm, fill=1)
+        sheet.canvas.setFillGray(0)
+        sheet.canvas.setFont(PLAIN, 6)
+        sheet.canvas.drawCentredString(spot[0] * mm, (spot[1] - 0.75) * mm, str(n))
+
+
+def _settings(sheet: _Pages, made: Made) -> None:
+    units = sheet.job.units
+    for s in made.settings:
+        number = f"{s.at_mm:g}°" if s.work == "bevel" else spoken(s.at_mm, units) if s.at_mm else ""
+        marks = ", ".join(f"{p.mark} × {p.count}" if p.count > 1 else p.mark for p in s.pieces)
+        sheet.row(
+            [(0, s.work), (24, number), (52, f"{s.words}. {marks}"), (140, s.machine or s.instead)], size=8.5, box=True
+        )
+    sheet.heading("Mind")
+    for caution in dict.fromkeys(s.caution for s in made.settings):
+        sheet.row([(0, caution)], size=8.5)
+
+
+def _labels(canvas: Canvas, job: Job, made: Made) -> None:
+    """Draw a label for every piece: one that is made four times has four."""
+    pieces = [p for p in made.parts for _ in range(p.part.quantity)]
+    wide, high = LABEL_MM
+    for i, one in enumerate(pieces):
+        k = i % (LABELS_ACROSS * LABELS_DOWN)
+        if i and not k:
+            canvas.showPage()
+        x, y = k % LABELS_ACROSS * wide, A4[1] / mm - (k // LABELS_ACROSS + 1) * high
+        _label(canvas, job, one, x + 5, y + 4)
+    canvas.showPage()
+
+
+def _label(canvas: Canvas, job: Job, one: MarkedPart, x: float, y: float) -> None:
+    part = one.part
+    code = QrCodeWidget(job.address(one.key), barLevel="M")
+    a, b, c, d = code.getBounds()
+    size = 18 * mm
+    drawing = Drawing(size, size, transform=[size / (c - a), 0, 0, size / (d - b), 0, 0])
+    drawing.add(code)
+    renderPDF.draw(drawing, canvas, (x + 43) * mm, (y + 10) * mm)
+    canvas.setFont(BOLD, 18)
+    canvas.drawString(x * mm, (y + 22) * mm, _plain(one.mark))
+    lines: list[str] = [part.name, _size(one, job.units), part.end or part.hand, part.face_up and f"{part.face_up} up"]
+    canvas.setFont(PLAIN, 7)
+    at = y + 18
+    for line in (text for entry in lines if entry for text in _wrapped(_plain(entry), 41 * mm, PLAIN, 7)):
+        canvas.drawString(x * mm, at * mm, line)
+        at -= 3.1
+
+
+def _shopping(sheet: _Pages, made: Made) -> None:
+    buying = made.buying
+    best = buying.baskets[0] if buying.baskets else None
+    where = {line.item: line.shop for line in best.lines} if best is not None else {}
+    for shop in [*(best.shops if best is not None else ()), ""]:
+        some = [b for b in buying.list if b.packs > b.bought and where.get(b.item, "") == shop]
+        if not some:
+            continue
+        sheet.heading(sheet.job.shops.get(shop, "Anywhere"))
+        for b in some:
+            price = "" if b.price is None else f"{b.price:.2f}"
+            count = str(b.packs - b.bought) if b.item else ""
+            sheet.row([(0, count), (12, b.what), (120, f"{b.needs:g} {b.unit}"), (160, price)], box=True)
+    sheet.row([(0, buying.why)])
+
+
+DRAWN: dict[Paper, Callable[[_Pages, Made], None]] = {
+    "parts": _parts,
+    "sheets": _sheets,
+    "settings": _settings,
+    "shopping": _shopping,
+}
