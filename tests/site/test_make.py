@@ -11,7 +11,7 @@ from wobble.core.make.cutting.tables import read_wanted
 
 @pytest.fixture
 def stored(ines) -> dict[str, Any]:
-    return ines.import_job()
+    return dict(ines.import_job())
 
 
 def test_what_is_cut_is_a_fact_and_changes_the_answer(ines, stored):
