@@ -10,6 +10,7 @@ import pytest
 from msgspec.structs import replace
 
 from tests.make.assembler import stands
+from tests.make.sawing import sawn
 from wobble.core import codes
 from wobble.core.facts import Bought, CutDone, Known
 from wobble.core.job import (
@@ -21,12 +22,16 @@ from wobble.core.job import (
     Door,
     Drawers,
     Finish,
+    Got,
+    Hole,
     Insides,
     Job,
     LengthStock,
     Machine,
     Offer,
     Pack,
+    PinnedPart,
+    PinnedSheet,
     Place,
     SheetStock,
     Shelved,
@@ -37,6 +42,7 @@ from wobble.core.job import (
 from wobble.core.job.unit import Angled
 from wobble.core.make.buying import baskets
 from wobble.core.make.coats import area_seen
+from wobble.core.make.cutting.lists import CutSheet
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.result import Made
 from wobble.core.make.stock import clear
@@ -205,6 +211,78 @@ def test_offcuts_at_hand_come_first_and_are_not_bought() -> None:
     assert "off" in {s.stock for s in made.layout.sheets}
     line = next(b for b in made.buying.list if b.item == "off")
     assert (line.needs, line.packs) == (1.0, 0)
+
+
+def pinned(made: Made) -> tuple[PinnedSheet, ...]:
+    return tuple(
+        PinnedSheet(
+            stock=s.stock,
+            parts=tuple(
+                PinnedPart(part=p.key, at=(p.x_mm, p.y_mm), size=(p.long_mm, p.wide_mm), turned=p.turned)
+                for p in s.parts
+            ),
+        )
+        for s in made.layout.sheets
+    )
+
+
+def test_a_layout_that_is_pinned_stays_and_what_is_cut_stays_on_it() -> None:
+    two = (BOX, replace(BOX, id="C", name="C", x_mm=1600.0, width_mm=500.0))
+    before = solve_make(job(*two))
+    shop = Workshop(stock=(PLY, THIN), pinned=pinned(before))
+    cut = CutDone(id="c", taken_at=WHEN, part="bottom-B", size=(564.0, 560.0))
+    after = solve_make(job(*two, workshop=shop, facts=(cut,)))
+    assert [s.parts for s in after.layout.sheets] == [
+        tuple(replace(p, ready=p.ready and p.key != "p/bottom-B") for p in s.parts) for s in before.layout.sheets
+    ]
+    assert all(s.pinned for s in after.layout.sheets)
+    for sheet in after.layout.sheets:  # the cuts that were found again can be made
+        assert len(sheet.cuts) >= len(sheet.parts) - 1
+        one = CutSheet(
+            stock=sheet.stock,
+            length_mm=sheet.long_mm,
+            width_mm=sheet.wide_mm,
+            parts=(),
+            cuts=sheet.cuts,
+            rests=sheet.rests,
+        )
+        pieces = sawn(one, shop.kerf_mm)
+        for p in sheet.parts:
+            size = (p.wide_mm, p.long_mm) if p.turned else (p.long_mm, p.wide_mm)
+            assert any(np.allclose(piece, (p.x_mm, p.y_mm, *size), atol=0.06) for piece in pieces)
+
+
+def test_a_pinned_sheet_whose_part_has_another_size_is_laid_out_again_and_one_cut_wrong_beside_it() -> None:
+    before = solve_make(job(BOX))
+    shop = Workshop(stock=(PLY, THIN), pinned=pinned(before))
+    wider = solve_make(job(replace(BOX, width_mm=650.0), workshop=shop))
+    assert not any(s.pinned for s in wider.layout.sheets if any("bottom" in p.key for p in s.parts))
+    wrong = CutDone(id="c", taken_at=WHEN, part="bottom-B", came="wrong")
+    again = solve_make(job(BOX, workshop=shop, facts=(wrong,)))
+    assert sum(p.key == "p/bottom-B" for s in again.layout.sheets for p in s.parts) == 2
+
+
+def test_a_part_that_is_bought_is_not_cut_and_says_what_that_saves() -> None:
+    shop = Workshop(stock=(PLY, THIN), got=(Got(part="p/door-B-main", how="bought", price=45.0),))
+    made = solve_make(job(BOX, workshop=shop))
+    assert part(made, "door-B-main").state == "bought"
+    assert "p/door-B-main" not in {p.key for s in made.layout.sheets for p in s.parts}
+    one = made.spared[0]
+    assert one.made is not None
+    # a door of 716 × 596 of a sheet of 2440 × 1220 at 60 is 8.60 before waste
+    assert one.made >= 8.6
+    assert one.saves == pytest.approx(one.made - 45.0)
+    assert any(b.unit == "order" and b.price == 45.0 for b in made.buying.list)
+
+
+def test_a_cable_hole_lies_in_its_board_from_that_boards_own_edges() -> None:
+    hole = Hole(id="h", name="Lamp", kind="cable hole", inside="back", at=(100.0, 50.0), size=(60.0, 60.0))
+    made = solve_make(job(replace(BOX, holes=(hole,))))
+    back = part(made, "back-B").part
+    drilling = next(d for d in back.drillings if d.use == "cable")
+    # the back begins 18 - 7.5 in from both edges of the unit
+    assert drilling.at == ((pytest.approx(50.0 - 10.5 + 30.0), pytest.approx(100.0 - 10.5 + 30.0)),)
+    assert not any(d.use == "cable" for p in made.parts if p.part.role == "side" for d in p.part.drillings)
 
 
 # --- settings, buying, coats ---

@@ -2775,6 +2775,20 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Got
+         * @description A part that is not made, by its key over all places: bought or ordered at a price, kept as it is, or mended.
+         */
+        Got: {
+            /**
+             * @default bought
+             * @enum {unknown}
+             */
+            how: "bought" | "kept" | "mended";
+            part: string;
+            /** @default 0 */
+            price: number;
+        };
+        /**
          * Groove
          * @description A groove or a rebate: how wide and deep, how far its near edge is from which edge of the part, and its box.
          */
@@ -3200,9 +3214,11 @@ export interface components {
              *       "carries_mm": null,
              *       "coats": [],
              *       "end_trim_mm": 10,
+             *       "got": [],
              *       "kerf_mm": 3,
              *       "lifts_kg": 25,
              *       "machines": [],
+             *       "pinned": [],
              *       "shops": [],
              *       "stock": [],
              *       "trim_mm": 5
@@ -3403,6 +3419,8 @@ export interface components {
         /**
          * LaidSheet
          * @description One sheet as on trestles: what it is, what is cut out of it and how, what is left, and what it weighs.
+         *
+         *         A pinned one stays as it is.
          */
         LaidSheet: {
             assumed: boolean;
@@ -3411,6 +3429,8 @@ export interface components {
             material: string;
             name: string;
             parts: components["schemas"]["PartOnStock"][];
+            /** @default false */
+            pinned: boolean;
             rests: components["schemas"]["Rest"][];
             stock: string;
             thick_mm: number;
@@ -3667,7 +3687,7 @@ export interface components {
         };
         /**
          * Made
-         * @description Make for a whole job.
+         * @description Make for a whole job; `spared` are parts that are not made.
          */
         Made: {
             buying: components["schemas"]["Buying"];
@@ -3676,6 +3696,8 @@ export interface components {
             layout: components["schemas"]["Layout"];
             parts: components["schemas"]["MarkedPart"][];
             settings: components["schemas"]["Setting"][];
+            /** @default [] */
+            spared: components["schemas"]["Spared"][];
         };
         /**
          * MadeOf
@@ -3703,7 +3725,7 @@ export interface components {
             part: components["schemas"]["Part"];
             place: string;
             /** @enum {unknown} */
-            state: "after" | "cut" | "glued, then trimmed" | "marked in place" | "now";
+            state: "after" | "bought" | "cut" | "glued, then trimmed" | "kept" | "marked in place" | "mended" | "now";
             to_cut: number;
         };
         /**
@@ -4208,6 +4230,31 @@ export interface components {
             thickness_mm: number;
             to_hand: number | null;
             wanted: number;
+        };
+        /**
+         * PinnedPart
+         * @description A part where it lies on a pinned sheet: its key, its corner, its size, and whether it lies turned.
+         */
+        PinnedPart: {
+            at: [
+                number,
+                number
+            ];
+            part: string;
+            size: [
+                number,
+                number
+            ];
+            /** @default false */
+            turned: boolean;
+        };
+        /**
+         * PinnedSheet
+         * @description A sheet whose layout stays as it is, while its parts are wanted in the same sizes.
+         */
+        PinnedSheet: {
+            parts: components["schemas"]["PinnedPart"][];
+            stock: string;
         };
         /**
          * Place
@@ -5182,6 +5229,20 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Spared
+         * @description A part that is not made: how it is got, what that costs, and what making it would, of what was laid out.
+         *
+         *         `made` is None where no sheet or board of its material has a price; `saves` is then unknown too.
+         */
+        Spared: {
+            how: string;
+            key: string;
+            made: number | null;
+            mark: string;
+            price: number;
+            saves: number | null;
+        };
+        /**
          * SplitBatten
          * @description A bevelled split batten: one half on the wall, the other behind the unit's top, hooked over it.
          *
@@ -5853,7 +5914,8 @@ export interface components {
          *             kerf_mm: What the blade takes. trim_mm: What is cut off a sheet's edges first.
          *             end_trim_mm: What is cut off a board's ends. lifts_kg: What one person lifts. carries_mm: What the car takes,
          *                 long and wide; None where sheets are brought. aim: What counts after price and number of sheets.
-         *             coats: The finish, in the order in which it is put on.
+         *             coats: The finish, in the order in which it is put on. got: Parts that are not made.
+         *             pinned: Sheets whose layout stays.
          */
         Workshop: {
             /**
@@ -5870,12 +5932,16 @@ export interface components {
             coats: components["schemas"]["Coats"][];
             /** @default 10 */
             end_trim_mm: number;
+            /** @default [] */
+            got: components["schemas"]["Got"][];
             /** @default 3 */
             kerf_mm: number;
             /** @default 25 */
             lifts_kg: number;
             /** @default [] */
             machines: components["schemas"]["Machine"][];
+            /** @default [] */
+            pinned: components["schemas"]["PinnedSheet"][];
             /** @default [] */
             shops: components["schemas"]["Shop"][];
             /** @default [] */

@@ -77,6 +77,7 @@ def _check_workshop(job: Job) -> None:
     shop = job.workshop
     check_unique("$.workshop.stock", [s.id for s in shop.stock], "item of the stock list")
     check_unique("$.workshop.shops", [s.id for s in shop.shops], "shop")
+    check_unique("$.workshop.got", [g.part for g in shop.got], "part that is not made")
     check_unique("$.workshop.machines", [m.id for m in shop.machines], "machine")
     items = {s.id: s for s in shop.stock}
     for i, sold in enumerate(shop.shops):

@@ -163,6 +163,30 @@ class Coats(Value, frozen=True, kw_only=True):
     number: Annotated[int, Meta(ge=1, le=6)] = 2
 
 
+class Got(Value, frozen=True, kw_only=True):
+    """A part that is not made, by its key over all places: bought or ordered at a price, kept as it is, or mended."""
+
+    part: Annotated[str, Meta(min_length=1, max_length=200)]
+    how: Literal["bought", "kept", "mended"] = "bought"
+    price: Price = 0.0
+
+
+class PinnedPart(Value, frozen=True, kw_only=True):
+    """A part where it lies on a pinned sheet: its key, its corner, its size, and whether it lies turned."""
+
+    part: Annotated[str, Meta(min_length=1, max_length=200)]
+    at: tuple[NotNegative, NotNegative]
+    size: tuple[Positive, Positive]
+    turned: bool = False
+
+
+class PinnedSheet(Value, frozen=True, kw_only=True):
+    """A sheet whose layout stays as it is, while its parts are wanted in the same sizes."""
+
+    stock: Key
+    parts: Annotated[tuple[PinnedPart, ...], Meta(min_length=1, max_length=300)]
+
+
 Aim = Literal["fewest sheets", "fewest settings", "fewest metres"]
 
 
@@ -174,7 +198,8 @@ class Workshop(Value, frozen=True, kw_only=True):
         kerf_mm: What the blade takes. trim_mm: What is cut off a sheet's edges first.
         end_trim_mm: What is cut off a board's ends. lifts_kg: What one person lifts. carries_mm: What the car takes,
             long and wide; None where sheets are brought. aim: What counts after price and number of sheets.
-        coats: The finish, in the order in which it is put on.
+        coats: The finish, in the order in which it is put on. got: Parts that are not made.
+        pinned: Sheets whose layout stays.
     """
 
     stock: Annotated[tuple[StockItem, ...], Meta(max_length=300)] = ()
@@ -187,3 +212,5 @@ class Workshop(Value, frozen=True, kw_only=True):
     carries_mm: tuple[Positive, Positive] | None = None
     aim: Aim = "fewest sheets"
     coats: Annotated[tuple[Coats, ...], Meta(max_length=10)] = ()
+    got: Annotated[tuple[Got, ...], Meta(max_length=500)] = ()
+    pinned: Annotated[tuple[PinnedSheet, ...], Meta(max_length=200)] = ()

@@ -112,6 +112,10 @@ def _lines(
         here = stock.get(item)
         at_hand = here.at_hand if isinstance(here, SheetStock | LengthStock) else 0
         yield _line(job, names[item], here, float(n), "pieces", at_hand, max(n - at_hand, 0), had)
+    marks = {p.key: f"{p.mark}, {p.part.name}" for p in parts}
+    for got in job.workshop.got:
+        if got.how == "bought" and got.part in marks:
+            yield ToBuy(what=f"{marks[got.part]}, ready made", needs=1.0, unit="order", packs=1, price=got.price)
     for (size, shank), n in sorted(_screws(parts, fasteners).items()):
         yield _packed(job, "screws", f"screws {shank:g} × {spoken(size, job.units)}", size, n, "pieces", had)
     hinges = sum(len(d.at) * p.part.quantity for p in parts for d in p.part.drillings if d.use == "hinge cup")

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections import Counter
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
+
+from msgspec.structs import replace
 
 from wobble.core.job import Job, LengthStock, SheetStock, Value
 from wobble.core.make.cutting.lists import CutLength, CutList, CutSheet, Missing, cut_list
@@ -12,6 +15,7 @@ from wobble.core.make.cutting.sheets import Aim
 from wobble.core.make.cutting.tables import Offered, Wanted
 from wobble.core.make.cutting.tree import Cut, Rest
 from wobble.core.make.marked import MarkedPart
+from wobble.core.make.pinned import cuts_of, kept_sheets
 from wobble.core.make.stock import (
     comes_in,
     lengths_for,
@@ -62,7 +66,10 @@ class PartOnStock(Value, frozen=True, kw_only=True):
 
 
 class LaidSheet(Value, frozen=True, kw_only=True):
-    """One sheet as on trestles: what it is, what is cut out of it and how, what is left, and what it weighs."""
+    """One sheet as on trestles: what it is, what is cut out of it and how, what is left, and what it weighs.
+
+    A pinned one stays as it is.
+    """
 
     stock: str
     name: str
@@ -75,6 +82,7 @@ class LaidSheet(Value, frozen=True, kw_only=True):
     parts: tuple[PartOnStock, ...]
     cuts: tuple[Cut, ...]
     rests: tuple[Rest, ...]
+    pinned: bool = False
 
 
 class LaidLength(Value, frozen=True, kw_only=True):
@@ -160,8 +168,21 @@ class Task:
     assumed: bool
 
 
-def tasks(job: Job, parts: Sequence[MarkedPart], seconds: float = QUICK_S, seed: int = 1) -> list[Task]:
-    """Return what is to be laid out, one task for each material and thickness, or section."""
+def tasks(
+    job: Job, parts: Sequence[MarkedPart], pinned: Sequence[LaidSheet], seconds: float = QUICK_S, seed: int = 1
+) -> list[Task]:
+    """Return what is to be laid out, one task for each material and thickness, or section.
+
+    Args:
+        job: Whose stock and saw count.
+        parts: Of all places.
+        pinned: Sheets that stay; what lies on them is laid out no more, and what they take of the stock is gone.
+        seconds: How long to look in all.
+        seed: Of the search.
+    """
+    on = Counter(p.key for sheet in pinned for p in sheet.parts)
+    taken = Counter(sheet.stock for sheet in pinned)
+    parts = [replace(p, to_cut=_beside(p, on[p.key])) if on[p.key] else p for p in parts]
     flat: dict[tuple[str, float], list[MarkedPart]] = {}
     long: dict[tuple[str, float, float], list[MarkedPart]] = {}
     for one in parts:
@@ -179,7 +200,7 @@ def tasks(job: Job, parts: Sequence[MarkedPart], seconds: float = QUICK_S, seed:
         grain = any(s.grain for s in sheets)
         sizes = [(s.long_mm - 2 * shop.trim_mm, s.wide_mm - 2 * shop.trim_mm) for s in sheets]
         wanted = tuple(_flat(one, sizes, grain=grain) for one in some)
-        given = LayoutInput(wanted, offered_sheets(sheets), shop.kerf_mm, shop.trim_mm, shop.aim, share, seed)
+        given = LayoutInput(wanted, offered_sheets(sheets, taken), shop.kerf_mm, shop.trim_mm, shop.aim, share, seed)
         made.append(Task(given, {s.id: s for s in sheets}, material, thick, assumed))
     for (material, thick, wide), some in long.items():
         boards, assumed = lengths_for(job, material, thick, wide)
@@ -189,6 +210,15 @@ def tasks(job: Job, parts: Sequence[MarkedPart], seconds: float = QUICK_S, seed:
         given = LayoutInput(wanted, offered, shop.kerf_mm, shop.end_trim_mm, shop.aim, share, seed)
         made.append(Task(given, {b.id: b for b in boards}, material, thick, assumed))
     return made
+
+
+def _beside(one: MarkedPart, pinned: int) -> int:
+    """Return how many of a part are laid out beside those that lie on sheets that stay.
+
+    What is cut was cut out of those first; what came wrong of them is wanted again.
+    """
+    again = sum(c.count for c in one.checked if c.then == "cut again")
+    return max(min(one.to_cut, one.part.quantity - pinned + again), 0)
 
 
 def _flat(one: MarkedPart, sizes: Sequence[tuple[float, float]], *, grain: bool) -> Wanted:
@@ -219,10 +249,16 @@ def _long(one: MarkedPart, longest: float) -> Wanted:
     return Wanted(name=one.key, quantity=one.to_cut * pieces, length_mm=round(long / pieces, 3), width_mm=0.0)
 
 
-def laid(work: Sequence[Task], cut: Sequence[CutList], parts: Sequence[MarkedPart]) -> Layout:
-    """Return the layouts of all materials as one."""
+def laid(
+    job: Job,
+    work: Sequence[Task],
+    cut: Sequence[CutList],
+    parts: Sequence[MarkedPart],
+    pinned: Sequence[LaidSheet] = (),
+) -> Layout:
+    """Return the layouts of all materials as one, those that stay first."""
     by_key = {p.key: p for p in parts}
-    sheets: list[LaidSheet] = []
+    sheets: list[LaidSheet] = list(pinned)
     lengths: list[LaidLength] = []
     missing: list[NotLaid] = []
     groups: list[Group] = []
@@ -239,7 +275,7 @@ def laid(work: Sequence[Task], cut: Sequence[CutList], parts: Sequence[MarkedPar
         lengths=tuple(lengths),
         missing=tuple(missing),
         groups=tuple(groups),
-        price=round(sum(_paid(task, made) for task, made in zip(work, cut, strict=True)), 2),
+        price=round(sum(_paid(task, made) for task, made in zip(work, cut, strict=True)) + _paid_for(job, pinned), 2),
         sawn_m=sum(c.size[1 if c.axis == "x" else 0] for s in sheets for c in s.cuts) / 1000,
         settings=len({(s.thick_mm, round(mm, 1)) for s in sheets for mm in _stops(s)}),
     )
@@ -274,13 +310,63 @@ def rank(layout: Layout) -> tuple[float, ...]:
     )
 
 
+def pinned_sheets(job: Job, parts: Sequence[MarkedPart]) -> list[LaidSheet]:
+    """Return the sheets that stay, with their cuts found again."""
+    by_key = {p.key: p for p in parts}
+    made = []
+    for sheet, stock in kept_sheets(job, parts):
+        rects = [(*p.at, *(p.size[::-1] if p.turned else p.size)) for p in sheet.parts]
+        found = cuts_of(rects, (0.0, 0.0, stock.long_mm, stock.wide_mm), job.workshop.kerf_mm)
+        if found is None:  # its kerf was another: it is laid out again
+            continue
+        made.append(
+            LaidSheet(
+                stock=stock.id,
+                name=stock.name,
+                material=stock.material,
+                thick_mm=stock.true_mm,
+                long_mm=stock.long_mm,
+                wide_mm=stock.wide_mm,
+                weight_kg=stock.long_mm * stock.wide_mm * stock.true_mm / 1e9 * _density(stock.material),
+                assumed=False,
+                parts=tuple(
+                    PartOnStock(
+                        key=p.part,
+                        mark=by_key[p.part].mark,
+                        x_mm=p.at[0],
+                        y_mm=p.at[1],
+                        long_mm=p.size[0],
+                        wide_mm=p.size[1],
+                        turned=p.turned,
+                        ready=by_key[p.part].state == "now",
+                    )
+                    for p in sheet.parts
+                ),
+                cuts=found[0],
+                rests=found[1],
+                pinned=True,
+            )
+        )
+    return made
+
+
+def _density(material: str) -> float:
+    return next((m.density for name, m in MATERIALS.items() if name == material), PANEL_DENSITY)
+
+
+def _paid_for(job: Job, pinned: Sequence[LaidSheet]) -> float:
+    """Return what pinned sheets cost past those that are at hand."""
+    stock = {s.id: s for s in job.workshop.stock if isinstance(s, SheetStock)}
+    used = Counter(s.stock for s in pinned)
+    return sum(max(n - stock[i].at_hand, 0) * (stock[i].price or 0.0) for i, n in used.items())
+
+
 def _stops(sheet: LaidSheet) -> Iterable[float]:
     return (c.at_mm - c.at[0 if c.axis == "x" else 1] for c in sheet.cuts)
 
 
 def _sheet(task: Task, sheet: CutSheet, by_key: dict[str, MarkedPart]) -> LaidSheet:
     stock = task.stock[sheet.stock]
-    density = next((m.density for name, m in MATERIALS.items() if name == task.material), PANEL_DENSITY)
     return LaidSheet(
         stock=stock.id,
         name=stock.name,
@@ -288,7 +374,7 @@ def _sheet(task: Task, sheet: CutSheet, by_key: dict[str, MarkedPart]) -> LaidSh
         thick_mm=task.thick_mm,
         long_mm=sheet.length_mm,
         wide_mm=sheet.width_mm,
-        weight_kg=sheet.length_mm * sheet.width_mm * task.thick_mm / 1e9 * density,
+        weight_kg=sheet.length_mm * sheet.width_mm * task.thick_mm / 1e9 * _density(task.material),
         assumed=task.assumed,
         parts=tuple(
             PartOnStock(

@@ -12,7 +12,7 @@ from wobble.core.length import LengthUnit, spoken
 from wobble.core.make.ready import BOARDS_MM, MAY_CHANGE
 from wobble.core.part import Part
 
-State = Literal["now", "after", "marked in place", "glued, then trimmed", "cut"]
+State = Literal["now", "after", "marked in place", "glued, then trimmed", "cut", "bought", "kept", "mended"]
 STILL_MM = 0.05
 """Sizes nearer than this are one."""
 

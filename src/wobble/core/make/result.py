@@ -10,6 +10,7 @@ from wobble.core.job import Job, Value
 from wobble.core.make.buying import Buying, buying
 from wobble.core.make.coats import Finished, finished
 from wobble.core.make.findings import Bench, told
+from wobble.core.make.got import Spared, spared
 from wobble.core.make.layouts import Layout
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.settings import Setting, settings
@@ -17,7 +18,7 @@ from wobble.core.part import Fastener
 
 
 class Made(Value, frozen=True, kw_only=True):
-    """Make for a whole job."""
+    """Make for a whole job; `spared` are parts that are not made."""
 
     parts: tuple[MarkedPart, ...]
     layout: Layout
@@ -25,6 +26,7 @@ class Made(Value, frozen=True, kw_only=True):
     buying: Buying
     finish: Finished
     findings: tuple[Finding, ...]
+    spared: tuple[Spared, ...] = ()
 
 
 def made(
@@ -53,5 +55,6 @@ def made(
         settings=at,
         buying=buying(job, parts, fasteners, layout, coats, bought),
         finish=coats,
+        spared=spared(job, parts, layout),
         findings=told(Bench(job, tuple(parts), layout, at, tuple(cuts))),
     )

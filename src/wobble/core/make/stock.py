@@ -6,7 +6,7 @@ What is assumed is marked so, and told beside the layout.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from typing import Literal
 
 from wobble.core.job import Defect, Job, LengthStock, SheetStock
@@ -113,12 +113,16 @@ def lengths_for(job: Job, material: str, thick_mm: float, wide_mm: float) -> tup
     return usual_lengths(material, thick_mm, wide_mm, job.units), True
 
 
-def offered_sheets(sheets: Iterable[SheetStock]) -> tuple[Offered, ...]:
-    """Return sheets as the cutting reads them: what is at hand for nothing, and what can be bought without end."""
+def offered_sheets(sheets: Iterable[SheetStock], taken: Mapping[str, int]) -> tuple[Offered, ...]:
+    """Return sheets as the cutting reads them: what is at hand for nothing, and what can be bought without end.
+
+    `taken` counts those that are spoken for, by their ids.
+    """
     found: list[Offered] = []
     for s in sheets:
-        if s.at_hand:
-            found.append(Offered(name=s.id, length_mm=s.long_mm, width_mm=s.wide_mm, quantity=s.at_hand, price=0.0))
+        at_hand = max(s.at_hand - taken.get(s.id, 0), 0)
+        if at_hand:
+            found.append(Offered(name=s.id, length_mm=s.long_mm, width_mm=s.wide_mm, quantity=at_hand, price=0.0))
         if s.price is not None or not s.at_hand:
             found.append(Offered(name=s.id, length_mm=s.long_mm, width_mm=s.wide_mm, price=_price(s.price, s)))
     return tuple(found)

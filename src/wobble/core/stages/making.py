@@ -10,7 +10,8 @@ from wobble.core.facts import Bought, CutDone, Known, active
 from wobble.core.job import Job, Place
 from wobble.core.make.construction.units import place_parts
 from wobble.core.make.cutting.lists import CutList
-from wobble.core.make.layouts import QUICK_S, LayoutInput, laid, tasks
+from wobble.core.make.got import as_got
+from wobble.core.make.layouts import QUICK_S, LayoutInput, laid, pinned_sheets, tasks
 from wobble.core.make.marked import MarkedPart, marked
 from wobble.core.make.ready import known_by_key, readied
 from wobble.core.make.result import Made, made
@@ -80,6 +81,8 @@ def solve_make(job: Job, seconds: float = QUICK_S, seed: int = 1) -> Made:
         fasteners += driven
         cuts += [(place.id, f) for f in own]
         bought += [f for f in facts if isinstance(f, Bought)]
-    work = tasks(job, parts, seconds, seed)
-    layout = laid(work, [_LAYOUTS.get(task.given, task.given.cut) for task in work], parts)
+    parts = as_got(job, parts)
+    stay = pinned_sheets(job, parts)
+    work = tasks(job, parts, stay, seconds, seed)
+    layout = laid(job, work, [_LAYOUTS.get(task.given, task.given.cut) for task in work], parts, stay)
     return made(job, parts, fasteners, layout, cuts, bought)

@@ -157,6 +157,7 @@
     grid-row: 1 / 3;
     grid-column: 2;
     display: flex;
+    flex-wrap: wrap;
     gap: 0.35rem;
   }
   .row {

@@ -48,7 +48,7 @@
     <div class="way">
       <div class="name">
         <TextInput
-          labelText={i === 0 ? 'Name (holds where nothing else is said)' : 'Name'}
+          labelText={i === 0 ? 'Way (holds where nothing else is said)' : 'Way of building'}
           size="sm"
           value={w.name}
           on:blur={(e: FocusEvent) => {

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { Fact, Finding, Made, MarkedPart, ToBuy } from '../../api/types';
+  import type { Fact, Finding, Got, Made, MarkedPart, ToBuy, Workshop } from '../../api/types';
   import { newId } from '../../entry/ids';
   import Answers from '../../shell/Answers.svelte';
   import Missing from '../../shell/Missing.svelte';
@@ -21,7 +21,7 @@
   import SettingsPane from './SettingsPane.svelte';
   import SheetsPane from './SheetsPane.svelte';
   import WorkshopPane from './WorkshopPane.svelte';
-  import { boughtHere, liesOn, piles, withPending, type Tie } from './piles';
+  import { boughtHere, liesOn, piles, pinned, withPending, type Tie } from './piles';
 
   let { params }: { params: Record<string, string> } = $props();
   const id = $derived(params['job'] ?? '');
@@ -97,6 +97,14 @@
     if (!place || !line.item) return;
     const count = line.packs - (line.bought ?? 0) - boughtHere(pending, line.item);
     void keep(place, { ...fact(), fact: 'bought', item: line.item, count } as Fact);
+  }
+  const putShop = (part: Partial<Workshop>) => {
+    const was = job?.workshop;
+    return was ? open.putWorkshop(was, { ...was, ...part }) : Promise.resolve(false);
+  };
+  function got(key: string, how: Got['how'] | 'made', price: number) {
+    const others = (job?.workshop?.got ?? []).filter((g) => g.part !== key);
+    void putShop({ got: how === 'made' ? others : [...others, { part: key, how, price }] });
   }
   async function search() {
     stopped = false;
@@ -209,6 +217,7 @@
           onpick={pick}
           onsearch={() => void search()}
           onstop={() => (stopped = true)}
+          onpin={(sheets) => void putShop({ pinned: pinned(sheets) })}
         />
       {:else if pane === 'Settings'}
         <SettingsPane settings={made.settings} {lit} onpick={pick} />
@@ -232,6 +241,9 @@
             part={chosen}
             {beside}
             {where}
+            got={job.workshop?.got?.find((g) => g.part === chosen.key)}
+            saves={made.spared?.find((s) => s.key === chosen.key)?.saves}
+            ongot={(how, price) => chosen && got(chosen.key, how, price)}
             oncut={(came, count, size) => chosen && cut(chosen, came, count, size)}
             onclose={() => (lit = null)}
           />

@@ -1,7 +1,8 @@
 <!-- One part: where it stands in its unit, its sizes with their working, what is cut into it, how it is joined; and how it
      came off the saw. -->
 <script lang="ts">
-  import type { MarkedPart } from '../../api/types';
+  import type { Got, MarkedPart } from '../../api/types';
+  import { Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import Measure from '../../entry/Measure.svelte';
   import { showLength } from '../../entry/length';
@@ -12,10 +13,14 @@
     /** All parts of its unit, to stand it among. */
     beside: readonly MarkedPart[];
     where: string;
+    /** How it is got where it is not made, and what that saves beside making it. */
+    got?: Got | undefined;
+    saves?: number | null | undefined;
+    ongot: (how: Got['how'] | 'made', price: number) => void;
     oncut: (came: 'right' | 'short' | 'wrong', count: number, size: [number, number] | null) => void;
     onclose: () => void;
   }
-  let { part: p, beside, where, oncut, onclose }: Props = $props();
+  let { part: p, beside, where, got, saves, ongot, oncut, onclose }: Props = $props();
   const view = usePlace();
   let size = $state<[number | null, number | null]>([null, null]);
   const given = $derived<[number, number] | null>(
@@ -117,6 +122,37 @@
     {c.count} cut: {c.words}
   </p>
 {/each}
+<div class="got no-print">
+  <Select
+    labelText="This part is"
+    size="sm"
+    selected={got?.how ?? 'made'}
+    on:change={(e: Event) => ongot((e.target as HTMLSelectElement).value as 'made', got?.price ?? 0)}
+  >
+    <SelectItem value="made" text="made here" />
+    <SelectItem value="bought" text="bought or ordered" />
+    <SelectItem value="kept" text="kept as it is" />
+    <SelectItem value="mended" text="mended" />
+  </Select>
+  {#if got}
+    <TextInput
+      labelText="For"
+      size="sm"
+      inputmode="decimal"
+      value={String(got.price ?? 0)}
+      on:blur={(e: FocusEvent) => {
+        const price = Number((e.target as HTMLInputElement).value.replace(',', '.'));
+        if (Number.isFinite(price) && price >= 0 && price !== got.price) ongot(got.how ?? 'bought', price);
+      }}
+    />
+  {/if}
+</div>
+{#if got && saves !== null && saves !== undefined}
+  <p class="quiet">
+    {saves >= 0 ? `Saves ${saves.toFixed(2)}` : `Costs ${(-saves).toFixed(2)} more than`}
+    {saves >= 0 ? 'beside' : ''} the stock for making it.
+  </p>
+{/if}
 {#if p.to_cut > 0}
   <div class="came no-print">
     <button onclick={() => cut('right')} disabled={p.part.waits.length > 0}>Cut</button>
@@ -216,6 +252,12 @@
   .came button:disabled {
     color: var(--w-line-strong);
     cursor: not-allowed;
+  }
+  .got {
+    display: grid;
+    grid-template-columns: 2fr 1fr;
+    gap: 0.4rem;
+    margin-bottom: 0.4rem;
   }
   .size {
     display: grid;

@@ -80,6 +80,14 @@
     {/each}
   </section>
 </div>
+{#if piles.notMade.length}
+  <h3>Not made</h3>
+  <p class="marks figure">
+    {#each piles.notMade as p (p.key)}<button class="link" onclick={() => onpick(p.key)}
+        >{p.mark} {p.state}</button
+      >{/each}
+  </p>
+{/if}
 {#if piles.cut.length}
   <details>
     <summary>Cut: {piles.cut.length}</summary>

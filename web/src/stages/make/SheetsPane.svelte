@@ -1,6 +1,6 @@
 <!-- All sheets and boards: small ones to choose from, one large as on trestles, walked through cut by cut; a longer search. -->
 <script lang="ts">
-  import type { LaidLength, Layout } from '../../api/types';
+  import type { LaidLength, LaidSheet, Layout } from '../../api/types';
   import { showLength } from '../../entry/length';
   import { usePlace } from '../../state/place';
   import SheetDrawing from './SheetDrawing.svelte';
@@ -14,8 +14,10 @@
     onpick: (key: string) => void;
     onsearch: () => void;
     onstop: () => void;
+    /** Sheets that stay as they are from now on. */
+    onpin: (sheets: readonly LaidSheet[]) => void;
   }
-  let { job, layout, lit, searching, onpick, onsearch, onstop }: Props = $props();
+  let { job, layout, lit, searching, onpick, onsearch, onstop, onpin }: Props = $props();
   const view = usePlace();
   let chosen = $state(0);
   let step = $state<number | null>(null);
@@ -55,7 +57,7 @@
   <div class="thumbs no-print" role="group" aria-label="Sheets">
     {#each layout.sheets as s, i (i)}
       <button aria-pressed={i === at} onclick={() => show(i)} class:has={s.parts.some((p) => p.key === lit)}>
-        <b>{i + 1}</b> <span class="figure">{s.thick_mm}</span>
+        <b>{i + 1}</b> <span class="figure">{s.thick_mm}{s.pinned ? '⚲' : ''}</span>
       </button>
     {/each}
   </div>
@@ -75,6 +77,16 @@
       {/if}
     </span>
     <button class="link" onclick={() => walk(1)}>{step === null ? 'Walk through' : 'Next cut'}</button>
+    {#if sheet.pinned}
+      <span><b>stays as it is</b></span>
+      <button class="link" onclick={() => onpin(layout.sheets.filter((s) => s.pinned && s !== sheet))}
+        >Let it go</button
+      >
+    {:else if !sheet.assumed}
+      <button class="link" onclick={() => onpin(layout.sheets.filter((s) => s.pinned || s === sheet))}
+        >Keep this sheet as it is</button
+      >
+    {/if}
     <span class="files">
       <a href="/api/jobs/{job}/sheets/{at + 1}.svg" download>SVG</a>
       <a href="/api/jobs/{job}/sheets/{at + 1}.dxf" download>DXF</a>

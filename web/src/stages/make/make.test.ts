@@ -1,7 +1,7 @@
 /** Make's pages: piles and their ties, what is ticked and what that sends, numbers beside cuts, the walk through a sheet. */
 import { describe, expect, test } from 'vitest';
-import type { Fact, Layout, Made, MarkedPart, Setting, ToBuy } from '../../api/types';
-import { button, fill, page, press, shown } from '../../testing';
+import type { Fact, LaidSheet, Layout, Made, MarkedPart, Setting, ToBuy } from '../../api/types';
+import { button, choose, fill, page, press, shown } from '../../testing';
 import BuyPane from './BuyPane.svelte';
 import FinishPane from './FinishPane.svelte';
 import PartPane from './PartPane.svelte';
@@ -152,6 +152,7 @@ describe('a part', () => {
       beside: [],
       where: 'B Base',
       oncut: (...args) => said.push(args),
+      ongot: () => undefined,
       onclose: () => undefined,
     });
     expect(page()).toContain('Height of the unit');
@@ -173,6 +174,7 @@ describe('a part', () => {
         beside: [],
         where: 'B Base',
         oncut: () => undefined,
+        ongot: () => undefined,
         onclose: () => undefined,
       },
       'in',
@@ -180,6 +182,27 @@ describe('a part', () => {
     expect(page()).toContain('after the slides bought');
     expect(page()).toContain('10" × 5"');
     expect(button('Cut').disabled).toBe(true);
+  });
+
+  test('that is bought says what it saves, and may be made again', () => {
+    const said: unknown[] = [];
+    shown(PartPane, {
+      part: part('A1', { state: 'bought', to_cut: 0 }),
+      beside: [],
+      where: '',
+      got: { part: 'p/A1', how: 'bought', price: 12 },
+      saves: 3.5,
+      ongot: (...args: unknown[]) => said.push(args),
+      oncut: () => undefined,
+      onclose: () => undefined,
+    });
+    expect(page()).toContain('Saves 3.50');
+    fill('For', '14');
+    choose('This part is', 'made');
+    expect(said).toEqual([
+      ['bought', 14],
+      ['made', 12],
+    ]);
   });
 
   test('that was cut and is too small now is cut again', () => {
@@ -195,6 +218,7 @@ describe('a part', () => {
       beside: [],
       where: '',
       oncut: () => undefined,
+      ongot: () => undefined,
       onclose: () => undefined,
     });
     expect(page()).toContain('10 mm too small now');
@@ -240,6 +264,7 @@ describe('sheets', () => {
       onpick: (key: string) => said.push(key),
       onsearch: () => said.push('search'),
       onstop: () => said.push('stop'),
+      onpin: (sheets: readonly LaidSheet[]) => said.push(`pin ${String(sheets.length)}`),
     };
     shown(SheetsPane, props);
     expect(page()).toContain('no layout does with fewer than 1');
@@ -247,10 +272,11 @@ describe('sheets', () => {
     expect(page()).toContain('Cut 1 of 2: along, at 560.0');
     press('Next cut');
     expect(page()).toContain('Cut 2 of 2: across, at 720.0');
+    press('Keep this sheet as it is');
     press('Look longer for a better one');
     shown(SheetsPane, { ...props, searching: 0.5 });
     press('Stop, keep the best');
-    expect(said).toEqual(['search', 'stop']);
+    expect(said).toEqual(['pin 1', 'search', 'stop']);
   });
 
   test('say where a part lies', () => {

@@ -4,11 +4,13 @@ import type {
   CutDone,
   Fact,
   Known,
+  LaidSheet,
   Layout,
   MarkedPart,
   Setting,
   StockItem,
   Wait,
+  Workshop,
 } from '../../api/types';
 
 /** Parts that belong together on a pile: a unit's, or those that wait for one thing. */
@@ -27,6 +29,8 @@ export interface Piles {
   now: Stack[];
   later: Tie[];
   cut: MarkedPart[];
+  /** Bought, kept or mended. */
+  notMade: MarkedPart[];
 }
 
 const unitOf = (p: MarkedPart) => p.part.of[0] ?? '';
@@ -37,9 +41,11 @@ export function piles(parts: readonly MarkedPart[], name: (place: string, unit: 
   const now = new Map<string, Stack>();
   const later = new Map<string, Tie>();
   const cut: MarkedPart[] = [];
+  const notMade: MarkedPart[] = [];
   for (const p of parts) {
     const wait = p.part.waits[0];
     if (p.state === 'cut') cut.push(p);
+    else if (p.state === 'bought' || p.state === 'kept' || p.state === 'mended') notMade.push(p);
     else if (wait) {
       // what Fit or Hold waits for is told by its words: many parts wait for the run to stand
       const id = `${p.place} ${wait.measured ? wait.key : wait.words}`;
@@ -53,7 +59,7 @@ export function piles(parts: readonly MarkedPart[], name: (place: string, unit: 
       now.set(id, stack);
     }
   }
-  return { now: [...now.values()], later: [...later.values()], cut };
+  return { now: [...now.values()], later: [...later.values()], cut, notMade };
 }
 
 /** A part's name under the heading of its unit, which need not be said again. */
@@ -132,6 +138,18 @@ export function liesOn(layout: Layout, key: string): { sheets: number[]; lengths
     some.flatMap((s, i) => (s.parts.some((p) => p.key === key) ? [i + 1] : []));
   return { sheets: on(layout.sheets), lengths: on(layout.lengths) };
 }
+
+/** Sheets as they lie, to stay so. */
+export const pinned = (sheets: readonly LaidSheet[]): NonNullable<Workshop['pinned']> =>
+  sheets.map((s) => ({
+    stock: s.stock,
+    parts: s.parts.map((p) => ({
+      part: p.key,
+      at: [p.x_mm, p.y_mm],
+      size: [p.long_mm, p.wide_mm],
+      turned: p.turned,
+    })),
+  }));
 
 /** The big number of a setting, and what it is called. */
 export function bigNumber(s: Setting): { label: string; angle: boolean } {

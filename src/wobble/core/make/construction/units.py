@@ -11,6 +11,7 @@ from wobble.core.job.unit import BODIES, FLAT, LAID
 from wobble.core.make.construction.carcass import Carcass, Side, carcass_parts
 from wobble.core.make.construction.frames import base_frames, frame_parts, toe_kick
 from wobble.core.make.construction.fronts import front_parts
+from wobble.core.make.construction.holes import with_holes
 from wobble.core.make.construction.sizes import board_part, box, sized
 from wobble.core.make.construction.walls import boarded, cushion_board, hung_on, panel, trimmed
 from wobble.core.part import Part
@@ -131,7 +132,11 @@ def place_parts(job: Job, place: Place, wide_sd: dict[str, float]) -> tuple[Part
         wide_sd: Standard uncertainty of each unit's width, by its id.
     """
     made = [u for u in place.units if not (u.ready_made and is_box(u) and u.body is None)]
-    parts = [part for unit in made for part in unit_parts(job, place, unit, wide_sd.get(unit.id, 0.0))]
+    parts = [
+        part
+        for unit in made
+        for part in with_holes(unit, unit_parts(job, place, unit, wide_sd.get(unit.id, 0.0)), job.units)
+    ]
     if any(is_box(u) for u in place.units):
         first = next(u for u in place.units if is_box(u))
         parts += base_frames(place, construction_of(job, first).board_mm, "plywood")

@@ -9,37 +9,45 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from fractions import Fraction
+
+import numpy as np
+from numpy.typing import NDArray
 
 from wobble.core.make.cutting.rows import Kind
 
-_Dff = Callable[[Fraction], Fraction]
-SHARES = (Fraction(1, 2), Fraction(2, 5), Fraction(1, 3), Fraction(3, 10), Fraction(1, 4), Fraction(1, 5))
+Whole = NDArray[np.int64]
+Shares = NDArray[np.float64]
+_Dff = Callable[[Whole, int], Shares]
+SHARES = ((1, 2), (2, 5), (1, 3), (3, 10), (1, 4), (1, 5))
+ROUNDING = 1e-6
+"""What sums of shares may be off in the last places; a bound is never rounded up over it."""
 
 
-def _plain(x: Fraction) -> Fraction:
-    return x
+def _plain(size: Whole, whole: int) -> Shares:
+    return size / whole
 
 
 def _rounding(k: int) -> _Dff:
     """u(k): shares that are whole parts of k + 1 stay, all others are rounded down to whole parts of k."""
 
-    def u(x: Fraction) -> Fraction:
-        return x if (x * (k + 1)).denominator == 1 else Fraction(math.floor((k + 1) * x), k)
+    def u(size: Whole, whole: int) -> Shares:
+        times = (k + 1) * size
+        return np.where(times % whole == 0, size / whole, (times // whole) / k)
 
     return u
 
 
-def _large(epsilon: Fraction) -> _Dff:
-    """U(ε): what is larger than 1 - ε counts as a whole sheet, what is smaller than ε as nothing."""
+def _large(above: int, below: int) -> _Dff:
+    """U(ε): what is larger than 1 - ε counts as a whole sheet, what is smaller than ε as nothing; ε is a fraction."""
 
-    def u(x: Fraction) -> Fraction:
-        return Fraction(1) if x > 1 - epsilon else x if x >= epsilon else Fraction(0)
+    def u(size: Whole, whole: int) -> Shares:
+        one, none = size * below > (below - above) * whole, size * below < above * whole
+        return np.where(one, 1.0, np.where(none, 0.0, size / whole))
 
     return u
 
 
-FUNCTIONS: tuple[_Dff, ...] = (_plain, *(_rounding(k) for k in (1, 2, 3, 4)), *(_large(e) for e in SHARES))
+FUNCTIONS: tuple[_Dff, ...] = (_plain, *(_rounding(k) for k in (1, 2, 3, 4)), *(_large(*e) for e in SHARES))
 
 
 def least_sheets(kinds: Sequence[Kind], counts: Sequence[int], sizes: Sequence[tuple[int, int]]) -> int:
@@ -52,33 +60,22 @@ def least_sheets(kinds: Sequence[Kind], counts: Sequence[int], sizes: Sequence[t
     """
     if not sizes or not any(counts):
         return 0
-    long, wide = max(s[0] for s in sizes), max(s[1] for s in sizes)
-    if len(sizes) > 1:
-        area = sum(k.area * n for k, n in zip(kinds, counts, strict=True))
-        return max(1, math.ceil(area / max(s[0] * s[1] for s in sizes)))
     asked = [(k, n) for k, n in zip(kinds, counts, strict=True) if n]
-    most = Fraction(0)
-    ratios = [
-        (
-            n,
-            Fraction(k.long, long),
-            Fraction(k.wide, wide),
-            Fraction(k.wide, long),
-            Fraction(k.long, wide),
-            k.turns and k.wide <= long and k.long <= wide,
-            k.long <= long and k.wide <= wide,
-        )
-        for k, n in asked
-    ]
-    for f in FUNCTIONS:
-        along = [(f(r[1]), f(r[3])) for r in ratios]
-        for g in FUNCTIONS:
-            total = Fraction(0)
-            for (n, _, y, _, ty, turns, lies), (fx, ftx) in zip(ratios, along, strict=True):
-                plain = fx * g(y) if lies else None
-                if turns:
-                    other = ftx * g(ty)
-                    plain = other if plain is None else min(plain, other)
-                total += n * (plain or 0)
-            most = max(most, total)
-    return max(1, math.ceil(most))
+    if len(sizes) > 1:
+        area = sum(k.area * n for k, n in asked)
+        return max(1, math.ceil(area / max(a * b for a, b in sizes)))
+    long, wide = sizes[0]
+    number = np.array([n for _, n in asked], dtype=float)
+    a, b = (np.array([getattr(k, side) for k, _ in asked], dtype=np.int64) for side in ("long", "wide"))
+    lies = (a <= long) & (b <= wide)
+    turned = np.array([k.turns for k, _ in asked]) & (b <= long) & (a <= wide)
+    most = 0.0
+    along = [(f(a, long), f(b, long)) for f in FUNCTIONS]
+    across = [(g(b, wide), g(a, wide)) for g in FUNCTIONS]
+    for fx, ftx in along:
+        for gy, gty in across:
+            plain = np.where(lies, fx * gy, np.inf)
+            other = np.where(turned, ftx * gty, np.inf)
+            counted = np.minimum(plain, other)
+            most = max(most, float(number @ np.where(np.isfinite(counted), counted, 0.0)))
+    return max(1, math.ceil(most - ROUNDING))

@@ -72,11 +72,12 @@ class _Program:
         dearest = max((b.price for b in boards), default=0.0) or 1.0
         self.cost = [b.price + 1e-3 * dearest * b.long / longest for b in boards]
         self.columns: dict[tuple[int, tuple[int, ...]], None] = {}
+        self.first: tuple[list[tuple[int, list[int]]], list[int]] = ([], counts)
 
     def answer(self, asked: list[int], never: list[int]) -> Cuts:
         self._begin()
         least = self._grow()
-        picked, short = min((self._whole(), self._filled()), key=self._rank)
+        picked, short = min((self._whole(), self.first), key=self._rank)
         used = tuple((board, tuple(asked[k] for k in inside)) for board, inside in picked)
         left = list(never)
         for k, n in zip(asked, short, strict=True):
@@ -102,8 +103,8 @@ class _Program:
 
     def _begin(self) -> None:
         """Begin with what comes of filling boards one after the other, and with every kind alone."""
-        used, _ = self._filled()
-        for board, inside in used:
+        self.first = self._filled()
+        for board, inside in self.first[0]:
             self._take(board, inside)
         for k, long in enumerate(self.kinds):
             for b, one in enumerate(self.boards):
@@ -222,7 +223,7 @@ class _Program:
             options={"time_limit": seconds},
         )
         if done.x is None:
-            return self._filled()
+            return self.first
         left = list(self.counts)
         used: list[tuple[int, list[int]]] = []
         for (board, held), times in zip(self.columns, done.x, strict=True):

@@ -45,7 +45,7 @@ def whole_sheets(
         for tree in kept:
             for leaf in leaves(tree):
                 left[leaf.kind] -= 1
-        found = kept + _once(_blocks(kinds, left), size, rng)
+        found = kept + _once(_blocks(kinds, left), size, rng, more)
         if len(found) > len(best):
             best = found
     return best
@@ -63,7 +63,7 @@ def _ways(block: _Block) -> tuple[tuple[int, int, bool], ...]:
     return ((block.w, block.h, False), (block.h, block.w, True)) if block.turns else ((block.w, block.h, False),)
 
 
-def _once(parts: list[_Block], size: tuple[int, int], rng: random.Random) -> list[Tree]:
+def _once(parts: list[_Block], size: tuple[int, int], rng: random.Random, more: Callable[[], bool]) -> list[Tree]:
     length, width = size
     closed: list[Tree] = []
     spans: list[_Block] = []
@@ -93,7 +93,7 @@ def _once(parts: list[_Block], size: tuple[int, int], rng: random.Random) -> lis
 
     for part in parts:
         add(part)
-    while True:
+    while more():
         best = None
         for side, keys in by_side.items():
             n = len(keys)

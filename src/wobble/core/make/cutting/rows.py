@@ -49,6 +49,7 @@ def lies(kinds: Sequence[Kind], length: int, width: int) -> tuple[Lie, ...]:
     return tuple(found)
 
 
+MOST_LOOKED_AT, LARGEST = 180, 70
 LOWER_BY = (0.97, 0.88, 0.75)
 """How much of a row's height a part must reach to stand in it; each time one of these."""
 
@@ -62,18 +63,26 @@ class Filler:
     def __init__(
         self, all_lies: tuple[Lie, ...], left: list[int], price: Sequence[float], rng: random.Random, tries: int
     ) -> None:
-        self._lies = [(lie, Lie(lie.kind, lie.turned, lie.h, lie.w)) for lie in all_lies]
+        by_size = sorted(all_lies, key=lambda lie: -lie.w * lie.h) if len(all_lies) > MOST_LOOKED_AT else all_lies
+        self._lies = [(lie, Lie(lie.kind, lie.turned, lie.h, lie.w)) for lie in by_size]
         self.left = left
         self._price = price
         self._rng = rng
         self._tries = tries
 
-    def fill(self, w: int, h: int, first: Axis | None = None) -> Tree:
-        """Return a rectangle filled, its rows running as `first` says where it is said."""
+    def fill(self, w: int, h: int, first: Axis | None = None, among: Sequence[tuple[Lie, Lie]] | None = None) -> Tree:
+        """Return a rectangle filled, its rows running as `first` says where it is said.
+
+        `among` are the lies to look among: what did not fit what this is a part of, does not fit here.
+        """
         left = self.left
-        pairs = [p for p in self._lies if left[p[0][0]] and p[0][2] <= w and p[0][3] <= h]
+        pairs = [p for p in (self._lies if among is None else among) if left[p[0][0]] and p[0][2] <= w and p[0][3] <= h]
         if not pairs:
             return None
+        all_pairs = pairs
+        if len(pairs) > MOST_LOOKED_AT:
+            # of very many kinds the largest and some others are enough to choose from, each time others
+            pairs = pairs[:LARGEST] + self._rng.sample(pairs[LARGEST:], MOST_LOOKED_AT - LARGEST)
         best = None
         for axis in ("x", "y") if first is None else (first,):
             along = axis == "x"
@@ -84,11 +93,11 @@ class Filler:
             return None
         _, high, chosen, axis = best
         if axis == "x":
-            rest_first = self._row(chosen, w, high, turn=False)
-            below = self.fill(w, h - high)
+            rest_first = self._row(chosen, w, high, all_pairs, turn=False)
+            below = self.fill(w, h - high, None, all_pairs)
             return rest_first if below is None else Split("y", rest_first, below)
-        rest_first = self._row(chosen, h, high, turn=True)
-        beside = self.fill(w - high, h)
+        rest_first = self._row(chosen, h, high, all_pairs, turn=True)
+        beside = self.fill(w - high, h, None, all_pairs)
         return rest_first if beside is None else Split("x", rest_first, beside)
 
     def _best_row(self, fits: list[Lie], w: int, h: int) -> tuple[float, int, list[tuple[Lie, int]]] | None:
@@ -136,7 +145,9 @@ class Filler:
             return [], 0.0
         return _fullest([(f, stack, n) for _, f, stack, n in sorted(offers.values())], w, self._price)
 
-    def _row(self, chosen: list[tuple[Lie, int]], w: int, high: int, *, turn: bool) -> Tree:
+    def _row(
+        self, chosen: list[tuple[Lie, int]], w: int, high: int, among: Sequence[tuple[Lie, Lie]], *, turn: bool
+    ) -> Tree:
         """Return a row as a tree, and fill over what is lower than it and beside what it leaves free."""
         groups: list[list[tuple[Lie, int]]] = []
         for lie, stack in chosen:
@@ -156,13 +167,13 @@ class Filler:
             wide = sum(lie.w for lie, _ in group)
             over = high - group[0][0].h * group[0][1]
             if over > 0:
-                above = self.fill(over, wide) if turn else self.fill(wide, over)
+                above = self.fill(over, wide, None, among) if turn else self.fill(wide, over, None, among)
                 if above is not None:
                     tree = Split(up, tree, above)
             pieces.append(tree)
             used += wide
         if used < w:
-            beside = self.fill(high, w - used) if turn else self.fill(w - used, high)
+            beside = self.fill(high, w - used, None, among) if turn else self.fill(w - used, high, None, among)
             if beside is not None:
                 pieces.append(beside)
         return _chain(pieces, along)

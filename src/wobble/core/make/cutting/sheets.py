@@ -118,11 +118,11 @@ class _Search:
             return Packed((), tuple(a + b for a, b in zip(self.counts, self.never, strict=True)), 0)
         for _ in range(FIRST_TRIES):
             self._keep(*self._built(list(self.counts), [s.count for s in self.sheets]))
-            if self._done():
+            if self._done() or not self._more():
                 break
-        if not self._done():
+        if not self._done() and self._more():
             self._match()
-        if not self._done():
+        if not self._done() and self._more():
             self._patterns()
         while not self._done() and self._more():
             self._again()
