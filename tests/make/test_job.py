@@ -281,7 +281,7 @@ def test_a_cable_hole_lies_in_its_board_from_that_boards_own_edges() -> None:
     back = part(made, "back-B").part
     drilling = next(d for d in back.drillings if d.use == "cable")
     # the back begins 18 - 7.5 in from both edges of the unit
-    assert drilling.at == ((pytest.approx(50.0 - 10.5 + 30.0), pytest.approx(100.0 - 10.5 + 30.0)),)
+    assert drilling.at[0] == pytest.approx((50.0 - 10.5 + 30.0, 100.0 - 10.5 + 30.0))
     assert not any(d.use == "cable" for p in made.parts if p.part.role == "side" for d in p.part.drillings)
 
 

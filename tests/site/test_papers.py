@@ -69,3 +69,16 @@ def test_settings_and_shopping_say_what_the_screen_says(read):
     shopping = words(of("shopping"))
     assert "Timber yard at the mill" in shopping
     assert made["buying"]["why"].split(";")[0] in shopping
+
+
+def test_an_order_lists_finished_sizes_of_what_a_maker_makes(ines):
+    stored = ines.import_job()
+    was = stored["job"]["workshop"]
+    now = was | {"got": [{"part": "north/door-B-main-left", "how": "bought", "price": 40.0}]}
+    status, _ = ines.put(f"/jobs/{stored['id']}/workshop", {"was": {"workshop": was}, "now": {"workshop": now}})
+    assert status == 200
+    response = ines.client.get(f"/api/jobs/{stored['id']}/papers/order.pdf")
+    text = words(PdfReader(io.BytesIO(response.content)))
+    assert "door left of B Press" in text
+    assert "724 mm × 397 mm" in text
+    assert "2 cups of 35 mm" in text

@@ -6480,7 +6480,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                what: "parts" | "sheets" | "settings" | "labels" | "shopping";
+                what: "parts" | "sheets" | "settings" | "labels" | "shopping" | "order";
             };
             cookie?: never;
         };

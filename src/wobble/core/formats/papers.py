@@ -26,7 +26,7 @@ from wobble.core.make.marked import MarkedPart
 from wobble.core.make.result import Made
 from wobble.core.make.stock import material_of
 
-Paper = Literal["parts", "sheets", "settings", "labels", "shopping"]
+Paper = Literal["parts", "sheets", "settings", "labels", "shopping", "order"]
 PAPERS: tuple[Paper, ...] = get_args(Paper)
 PLAIN, BOLD = "Helvetica", "Helvetica-Bold"
 MARGIN_MM, LINE_MM = 14.0, 5.0
@@ -320,9 +320,34 @@ def _shopping(sheet: _Pages, made: Made) -> None:
     sheet.row([(0, buying.why)])
 
 
+def _order(sheet: _Pages, made: Made) -> None:
+    """List what is ordered from a maker: sizes as finished, edges, hinges, which way up."""
+    some = [p for p in made.parts if p.state == "bought"]
+    for p in some:
+        sizes = " × ".join(spoken(d.figure.value_mm, sheet.job.units) for d in p.part.finished)
+        thick = f", {spoken(p.part.thick_mm, sheet.job.units)} thick" if p.part.thick_mm else ""
+        notes = [p.part.end, *(d.words for d in p.part.drillings)]
+        waits = [w.words for w in p.part.waits]
+        if waits:
+            notes.append(f"not before {' and '.join(waits)}")
+        sheet.row(
+            [
+                (0, p.mark),
+                (14, f"{p.part.quantity} × {p.part.name}"),
+                (66, f"{sizes}{thick}, finished"),
+                (112, "; ".join(n for n in notes if n)),
+            ],
+            size=8,
+            box=True,
+        )
+    if not some:
+        sheet.row([(0, "Nothing is ordered: all parts are made, kept or mended.")])
+
+
 DRAWN: dict[Paper, Callable[[_Pages, Made], None]] = {
     "parts": _parts,
     "sheets": _sheets,
     "settings": _settings,
     "shopping": _shopping,
+    "order": _order,
 }

@@ -24,7 +24,7 @@ from wobble.site.computing import Question
 router = Router(tags=["make"])
 
 
-Paper = Literal["parts", "sheets", "settings", "labels", "shopping"]
+Paper = Literal["parts", "sheets", "settings", "labels", "shopping", "order"]
 
 
 class OwnWorkshop(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):

@@ -7,6 +7,7 @@
   import Answers from '../../shell/Answers.svelte';
   import Missing from '../../shell/Missing.svelte';
   import Panes from '../../shell/Panes.svelte';
+  import { router } from '../../router.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { newest } from '../../state/newest';
@@ -33,6 +34,7 @@
     ['settings', 'settings'],
     ['labels', 'labels'],
     ['shopping', 'shopping list'],
+    ['order', 'order'],
   ] as const;
 
   let made = $state.raw<Made | null>(null);
@@ -106,6 +108,14 @@
     const others = (job?.workshop?.got ?? []).filter((g) => g.part !== key);
     void putShop({ got: how === 'made' ? others : [...others, { part: key, how, price }] });
   }
+  const fronts = $derived(
+    parts.filter((p) => ['door', 'drawer front'].includes(p.part.role) && p.state !== 'cut' && p.to_cut > 0),
+  );
+  /** Doors and fronts come from a maker: none is cut here, and the order lists them. */
+  function orderFronts() {
+    const now = fronts.map((p) => ({ part: p.key, how: 'bought' as const, price: 0 }));
+    void putShop({ got: [...(job?.workshop?.got ?? []), ...now] });
+  }
   async function search() {
     stopped = false;
     for (let n = 0; n < SEARCHES && !stopped; n += 1) {
@@ -126,6 +136,10 @@
     else if (['assumed-stock', 'other-thickness'].includes(f.code)) pane = 'Workshop';
     else if (['heavy-sheet', 'long-sheet'].includes(f.code)) pane = 'Sheets';
     else if (f.code === 'no-machine') pane = 'Settings';
+    else if (['bought-whole', 'nothing-made', 'angled-by-hand'].includes(f.code)) {
+      const place = job?.places.find((b) => b.units.some((u) => f.about.includes(u.id))) ?? job?.places[0];
+      if (place) router.go(`/jobs/${id}/${place.id}/setout`);
+    }
   }
   const on = $derived(made && lit ? liesOn(made.layout, lit) : null);
   const where = $derived(
@@ -187,7 +201,7 @@
       {#if pane !== 'Workshop' && pane !== 'Finish' && parts.length}
         <p class="papers no-print">
           Paper:
-          {#each PAPERS as [what, name] (what)}
+          {#each PAPERS.filter(([what]) => what !== 'order' || lying.notMade.length) as [what, name] (what)}
             <a href="/api/jobs/{id}/papers/{what}.pdf" target="_blank" rel="noopener">{name}</a>
           {/each}
         </p>
@@ -201,7 +215,12 @@
             oncut={(p) => cut(p, 'right', p.to_cut, null)}
             onknown={known}
           />
-          <p class="no-print"><a href="/api/jobs/{id}/parts.csv" download>Save the parts list as CSV</a></p>
+          <p class="no-print foot">
+            <a href="/api/jobs/{id}/parts.csv" download>Save the parts list as CSV</a>
+            {#if fronts.length}
+              <button class="link" onclick={orderFronts}>Order doors and fronts from a maker</button>
+            {/if}
+          </p>
         {:else}
           <p class="empty">
             Nothing is made by you yet. Say of a box in <a href="/jobs/{id}">Set out</a> that it is made, or add
@@ -282,6 +301,14 @@
     flex-wrap: wrap;
     gap: 0.2rem 0.8rem;
     margin-bottom: 0.5rem;
+  }
+  .foot {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0.2rem 1.2rem;
+    font-size: 0.875rem;
+    margin-top: 0.8rem;
   }
   .quiet,
   .empty {

@@ -1,5 +1,6 @@
 <!-- The workshop: stock as it is sold and as it measures, shops and prices, machines, saw and finish. -->
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
   import { DEFAULTS, OPTIONS } from '../../api/fields';
   import type { Coats, Machine, Shop, StockItem, Workshop } from '../../api/types';
@@ -82,6 +83,32 @@
       stock: stock.filter((_, k) => k !== i),
       shops: shops.map((p) => ({ ...p, prices: (p.prices ?? []).filter((o) => o.item !== stock[i]?.id) })),
     });
+  let others = $state.raw<{ id: string; name: string }[]>([]);
+  onMount(() => {
+    void calls
+      .jobs()
+      .then((jobs) => (others = jobs.filter((j) => j.id !== job)))
+      .catch(() => undefined); // without a connection there is nothing to take over from
+  });
+  /** Stock, shops and machines of another job beside one's own; what is of the same id stays as it is here. */
+  async function takeOver(e: Event) {
+    const from = text(e);
+    if (!from) return;
+    try {
+      const theirs = (await calls.job(from)).job.workshop;
+      const more = <T extends { id: string }>(own: readonly T[], found: readonly T[] | undefined) => [
+        ...own,
+        ...(found ?? []).filter((f) => !own.some((o) => o.id === f.id)),
+      ];
+      put({
+        stock: more(stock, theirs?.stock),
+        shops: more(shops, theirs?.shops),
+        machines: more(machines, theirs?.machines),
+      });
+    } catch (fault) {
+      notices.refused(fault);
+    }
+  }
   const count = (e: Event) => Math.max(0, Math.round(number(e)) || 0);
 </script>
 
@@ -285,6 +312,12 @@
   <Button size="small" kind="ghost" on:click={() => add('pack')}>Add a pack</Button>
   <Button size="small" kind="ghost" on:click={() => add('tin')}>Add a tin</Button>
   <a href="/api/jobs/{job}/stock.csv" download>Save as CSV</a>
+  {#if others.length}
+    <Select labelText="Take over from another job" hideLabel size="sm" selected="" on:change={takeOver}>
+      <SelectItem value="" text="Take over from another job" />
+      {#each others as o (o.id)}<SelectItem value={o.id} text={o.name} />{/each}
+    </Select>
+  {/if}
   <label class="file"
     >Bring a CSV <input type="file" accept=".csv,text/csv" onchange={(e) => void bring(e, 'stock')} /></label
   >
