@@ -9,6 +9,7 @@ import numpy as np
 import pytest
 from msgspec.structs import replace
 
+from tests.core.plausible import plausible_job
 from tests.make.assembler import stands
 from tests.make.sawing import sawn
 from wobble.core import codes
@@ -42,6 +43,7 @@ from wobble.core.job import (
 from wobble.core.job.unit import Angled
 from wobble.core.make.buying import baskets
 from wobble.core.make.coats import area_seen
+from wobble.core.make.construction.units import is_box
 from wobble.core.make.cutting.lists import CutSheet
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.result import Made
@@ -389,6 +391,7 @@ ROOMS: dict[str, Job] = {
     "made-of-several": job(replace(BOX, height_mm=2150.0, width_mm=1350.0)),
     "no-machine": job(BOX, workshop=Workshop(machines=(Machine(id="s", name="S", rip_mm=100.0),))),
     "nothing-made": job(),
+    "no-room": job(replace(BOX, width_mm=30.0)),
     "now-and-later": job(BOX),
     "other-thickness": job(BOX, workshop=Workshop(stock=(replace(PLY, measured_mm=17.4), THIN))),
     "stock-missing": job(HUGE),
@@ -404,6 +407,24 @@ def test_every_code_of_make_has_its_room() -> None:
 @pytest.mark.parametrize("code", sorted(ROOMS))
 def test_it_is_told_where_it_should_be(code: str) -> None:
     assert code in {f.code for f in solve_make(ROOMS[code]).findings}
+
+
+@pytest.mark.parametrize("seed", range(0, 60, 4))
+def test_whatever_is_set_out_gets_its_parts_or_a_sentence(seed: int) -> None:
+    """Jobs made up at random, silly sizes among them: every part is laid out or told, none has less than nothing."""
+    made_up = plausible_job(seed)
+    places = tuple(replace(p, units=tuple(replace(u, ready_made=False) for u in p.units)) for p in made_up.places)
+    made = solve_make(replace(made_up, places=places))
+    laid = {p.key for s in made.layout.sheets for p in s.parts} | {p.key for b in made.layout.lengths for p in b.parts}
+    lacking = {m.key for m in made.layout.missing}
+    sawn = {p.key for p in made.parts if p.to_cut and min(p.part.blank_mm) > 0 and p.part.thick_mm > 0}
+    assert laid | lacking == sawn
+    assert len({p.key for p in made.parts}) == len(made.parts)
+    assert all(d.figure.value_mm > 0 for p in made.parts if p.part.boxes for d in p.part.finished)
+    told = [f for f in made.findings if f.code in ("stock-missing", "no-room")]
+    assert bool(lacking) <= bool(told)
+    if any(is_box(u) and u.width_mm < 36 for p in places for u in p.units):
+        assert "no-room" in {f.code for f in made.findings}
 
 
 def test_no_list_is_without_backs_where_there_are_backs() -> None:

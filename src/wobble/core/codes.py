@@ -17,6 +17,7 @@ MakeCode = Literal[
     "long-sheet",
     "made-of-several",
     "no-machine",
+    "no-room",
     "nothing-made",
     "now-and-later",
     "other-thickness",

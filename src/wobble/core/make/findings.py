@@ -14,6 +14,7 @@ from wobble.core.make.layouts import JOINED, SEAMED, Layout, first_cut
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.settings import SAW_CAUTION, Setting
 from wobble.core.make.stock import NOMINAL_MM, SAME_THICK_MM, comes_in, material_of
+from wobble.core.part import Part
 
 TWO_LIFT = 2.0
 """Two people lift twice what one lifts."""
@@ -28,6 +29,7 @@ class Bench:
     layout: Layout
     settings: tuple[Setting, ...]
     cuts: tuple[tuple[str, CutDone], ...]
+    no_room: tuple[Part, ...] = ()
 
     def say(self, mm: float) -> str:
         """Return a length as the user reads it."""
@@ -40,13 +42,27 @@ def told(bench: Bench) -> tuple[Finding, ...]:
 
 
 def _nothing(bench: Bench) -> Iterator[Finding]:
-    if not bench.parts:
+    if not bench.parts and not bench.no_room:
         yield Finding(
             code="nothing-made",
             severity="mind",
             title="Nothing is made yet",
             text="No unit of this job is made by you, and nothing is cut to fit. In Set out, say of a box that it is "
             "made, or add a shelf, a top or a frame; its parts then come here by themselves.",
+        )
+
+
+def _no_room(bench: Bench) -> Iterator[Finding]:
+    for part in bench.no_room:
+        least = min(part.finished, key=lambda d: d.figure.value_mm)
+        yield Finding(
+            code="no-room",
+            severity="stop",
+            title=f"No room for the {part.name}",
+            text=f"What its unit leaves for it is {bench.say(least.figure.value_mm)} {least.label}: its boards take "
+            "more than there is. Make the unit larger in Set out, or build it of thinner boards.",
+            figure=least.figure,
+            about=(*part.of, part.id),
         )
 
 
@@ -266,6 +282,7 @@ def _laid_out(bench: Bench) -> Iterator[Finding]:
 
 RULES = (
     _nothing,
+    _no_room,
     _missing,
     _cut_already,
     _other_thickness,

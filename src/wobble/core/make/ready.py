@@ -50,6 +50,11 @@ def readied(parts: Iterable[Part], known: Mapping[str, Known]) -> tuple[Part, ..
     return tuple(_ready(part, known) for part in parts)
 
 
+def can_be(part: Part) -> bool:
+    """Whether there is anything of a part: what its unit leaves for it is more than nothing."""
+    return not part.boxes or all(d.figure.value_mm > 0 for d in part.finished)
+
+
 def known_by_key(facts: Iterable[Known]) -> dict[str, Known]:
     """Return what is known by its key, the latest of each."""
     return {fact.what: fact for fact in sorted(facts, key=lambda f: f.taken_at)}

@@ -14,7 +14,7 @@ from wobble.core.make.got import Spared, spared
 from wobble.core.make.layouts import Layout
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.settings import Setting, settings
-from wobble.core.part import Fastener
+from wobble.core.part import Fastener, Part
 
 
 class Made(Value, frozen=True, kw_only=True):
@@ -36,6 +36,7 @@ def made(
     layout: Layout,
     cuts: Sequence[tuple[str, CutDone]],
     bought: Iterable[Bought],
+    no_room: Sequence[Part] = (),
 ) -> Made:
     """Return all that follows from parts and their layout.
 
@@ -46,6 +47,7 @@ def made(
         layout: Of the parts that are still to be cut.
         cuts: What was cut, each with its place.
         bought: What was bought.
+        no_room: Parts of which their unit leaves nothing.
     """
     at = settings(job, parts, layout)
     coats = finished(job, parts)
@@ -56,5 +58,5 @@ def made(
         buying=buying(job, parts, fasteners, layout, coats, bought),
         finish=coats,
         spared=spared(job, parts, layout),
-        findings=told(Bench(job, tuple(parts), layout, at, tuple(cuts))),
+        findings=told(Bench(job, tuple(parts), layout, at, tuple(cuts), tuple(no_room))),
     )

@@ -13,7 +13,7 @@ from wobble.core.make.cutting.lists import CutList
 from wobble.core.make.got import as_got
 from wobble.core.make.layouts import QUICK_S, LayoutInput, laid, pinned_sheets, tasks
 from wobble.core.make.marked import MarkedPart, marked
-from wobble.core.make.ready import known_by_key, readied
+from wobble.core.make.ready import can_be, known_by_key, readied
 from wobble.core.make.result import Made, made
 from wobble.core.part import Fastener, Part
 from wobble.core.stages.known import MB, find_place
@@ -72,11 +72,14 @@ def solve_make(job: Job, seconds: float = QUICK_S, seed: int = 1) -> Made:
     fasteners: list[Fastener] = []
     cuts: list[tuple[str, CutDone]] = []
     bought: list[Bought] = []
+    no_room: list[Part] = []
     taken: dict[str, int] = {}
     for place in job.places:
         facts = active(place.facts)
         own = [f for f in facts if isinstance(f, CutDone)]
-        found, driven = parts_of(job, place.id)
+        every, driven = parts_of(job, place.id)
+        found = tuple(p for p in every if can_be(p))
+        no_room += [p for p in every if not can_be(p)]
         parts += marked(place.id, found, own, taken, job.units)
         fasteners += driven
         cuts += [(place.id, f) for f in own]
@@ -85,4 +88,4 @@ def solve_make(job: Job, seconds: float = QUICK_S, seed: int = 1) -> Made:
     stay = pinned_sheets(job, parts)
     work = tasks(job, parts, stay, seconds, seed)
     layout = laid(job, work, [_LAYOUTS.get(task.given, task.given.cut) for task in work], parts, stay)
-    return made(job, parts, fasteners, layout, cuts, bought)
+    return made(job, parts, fasteners, layout, cuts, bought, no_room)
