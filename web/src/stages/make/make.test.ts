@@ -83,6 +83,9 @@ describe('piles', () => {
     expect(made.now.map((s) => [s.title, s.parts.map((p) => p.mark)])).toEqual([['B Base', ['A1']]]);
     expect(made.later.map((t) => [t.title, t.wait.key])).toEqual([['the slides bought', 'slides-B']]);
     expect(made.cut).toEqual([cut]);
+    // a measure is of one unit, which is named; what is bought or set is told once for all that waits for it
+    const measured = piles([part('A5', { state: 'after' }, { waits: [width] })], () => 'B Base');
+    expect(measured.later[0]?.title).toBe('B Base: its width measured');
   });
 
   test('show at once what still waits on the device', () => {

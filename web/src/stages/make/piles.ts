@@ -49,7 +49,13 @@ export function piles(parts: readonly MarkedPart[], name: (place: string, unit: 
     else if (wait) {
       // what Fit or Hold waits for is told by its words: many parts wait for the run to stand
       const id = `${p.place} ${wait.measured ? wait.key : wait.words}`;
-      const tie = later.get(id) ?? { id, place: p.place, title: wait.words, wait, parts: [] };
+      const tie = later.get(id) ?? {
+        id,
+        place: p.place,
+        title: wait.measured ? `${name(p.place, unitOf(p))}: ${wait.words}` : wait.words,
+        wait,
+        parts: [],
+      };
       tie.parts.push(p);
       later.set(id, tie);
     } else {
