@@ -86,3 +86,12 @@ def test_parts_and_sheets_are_given_as_files(ines, stored):
     dxf = ines.client.get(f"/api/jobs/{stored['id']}/sheets/2.dxf")
     assert b"LWPOLYLINE" in dxf.content
     assert ines.client.get(f"/api/jobs/{stored['id']}/sheets/99.svg").status_code == 404
+
+
+def test_the_aims_are_held_beside_each_other(ines, stored):
+    status, found = ines.get(f"/jobs/{stored['id']}/aims")
+    assert status == 200
+    by_aim = {o["aim"]: o for o in found}
+    assert set(by_aim) == {"fewest sheets", "fewest settings", "fewest metres"}
+    assert by_aim["fewest settings"]["settings"] <= by_aim["fewest sheets"]["settings"]
+    assert by_aim["fewest metres"]["sawn_m"] <= by_aim["fewest sheets"]["sawn_m"]

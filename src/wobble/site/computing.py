@@ -36,6 +36,7 @@ from wobble.core.setout.laid import SetOut
 from wobble.core.setout.moves import Move
 from wobble.core.stages import (
     compare,
+    compare_aims,
     solve_fit,
     solve_furring,
     solve_gauge,
@@ -103,6 +104,7 @@ WORK: dict[str, Callable[..., Any]] = {
     "furring": lambda job, place, **options: {"furring": solve_furring(job, place, **options)},
     "scribes": lambda job, place: solve_fit(job, place).scribes,
     "make": lambda job, _place: solve_make(job),
+    "aims": lambda job, _place: compare_aims(job),
 }
 
 

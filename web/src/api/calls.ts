@@ -2,6 +2,7 @@
 import { decided, opened } from '../entry/facts';
 import { carry, client, upload, value } from './client';
 import type {
+  AimOutcome,
   About,
   Alternative,
   AskFurring,
@@ -102,6 +103,7 @@ export const calls = {
   putWays: (id: string, edit: Edit<{ constructions: readonly Construction[] }>): Promise<StoredJob> =>
     asJob(client.PUT('/api/jobs/{job_id}/constructions', { ...jobPath(id), body: edit as never })),
   make: (id: string): Promise<Made> => value(client.GET('/api/jobs/{job_id}/make', jobPath(id))),
+  aims: (id: string): Promise<AimOutcome[]> => value(client.GET('/api/jobs/{job_id}/aims', jobPath(id))),
   searchLonger: (id: string, seed: number): Promise<Made> =>
     value(client.POST('/api/jobs/{job_id}/make', { ...jobPath(id), body: { seconds: 3, seed } })),
   putWorkshop: (id: string, edit: Edit<{ workshop: Workshop }>): Promise<StoredJob> =>

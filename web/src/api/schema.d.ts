@@ -136,6 +136,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/aims": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Aims
+         * @description Say what the layout comes to for each aim: fewest sheets, fewest settings, fewest metres sawn.
+         */
+        get: operations["compare_aims"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/begin": {
         parameters: {
             query?: never;
@@ -1010,6 +1030,19 @@ export interface components {
             passes: components["schemas"]["Pass"][];
             unit: string;
             why: string;
+        };
+        /**
+         * AimOutcome
+         * @description What a layout comes to that is made for one aim: sheets and lengths, price, metres sawn, settings of the fence.
+         */
+        AimOutcome: {
+            /** @enum {unknown} */
+            aim: "fewest metres" | "fewest settings" | "fewest sheets";
+            lengths: number;
+            price: number;
+            sawn_m: number;
+            settings: number;
+            sheets: number;
         };
         /**
          * Air
@@ -6224,6 +6257,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    compare_aims: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimOutcome"][];
                 };
             };
             /** @description Refused */

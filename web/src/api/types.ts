@@ -111,6 +111,7 @@ export type StockItem = NonNullable<Workshop['stock']>[number];
 export type Shop = NonNullable<Workshop['shops']>[number];
 export type Machine = NonNullable<Workshop['machines']>[number];
 export type Coats = NonNullable<Workshop['coats']>[number];
+export type AimOutcome = Schemas['AimOutcome'];
 export type Got = NonNullable<Workshop['got']>[number];
 export type ToBuy = Schemas['ToBuy'];
 export type Prices = Schemas['Prices'];

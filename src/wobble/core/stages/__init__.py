@@ -1,7 +1,7 @@
 """All stages of a job, one after the other, and what is remembered between two decisions."""
 
 from wobble.core.stages.known import find_place, floor_contact_of, rests_on, survey_of, walls_of
-from wobble.core.stages.making import solve_make
+from wobble.core.stages.making import AimOutcome, compare_aims, solve_make
 from wobble.core.stages.setting_out import Tried, set_out, solve_setout, try_setout, with_set_out
 from wobble.core.stages.solve import (
     PlaceFit,
@@ -18,11 +18,13 @@ from wobble.core.stages.whole import Result, forget
 from wobble.core.stages.whole import solve_job as solve
 
 __all__ = [
+    "AimOutcome",
     "PlaceFit",
     "PlaceResult",
     "Result",
     "Tried",
     "compare",
+    "compare_aims",
     "find_place",
     "floor_contact_of",
     "forget",

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from typing import Any
+from dataclasses import dataclass
+from typing import Any, get_args
 
 from msgspec.structs import replace
 
 from wobble.core.facts import Bought, CutDone, Known, active
-from wobble.core.job import Job, Place
+from wobble.core.job import Job, Place, Value
+from wobble.core.job.workshop import Aim
 from wobble.core.make.construction.units import place_parts
 from wobble.core.make.cutting.lists import CutList
 from wobble.core.make.got import as_got
-from wobble.core.make.layouts import QUICK_S, LayoutInput, laid, pinned_sheets, tasks
+from wobble.core.make.layouts import QUICK_S, Layout, LayoutInput, laid, pinned_sheets, tasks
 from wobble.core.make.marked import MarkedPart, marked
 from wobble.core.make.ready import can_be, known_by_key, readied
 from wobble.core.make.result import Made, made
@@ -60,14 +62,18 @@ def parts_of(job: Job, place_id: str) -> tuple[tuple[Part, ...], tuple[Fastener,
     return readied((*built, *fit.parts, *hold.parts), known), hold.fasteners
 
 
-def solve_make(job: Job, seconds: float = QUICK_S, seed: int = 1) -> Made:
-    """Return Make for a job.
+@dataclass(frozen=True)
+class _Gathered:
+    """What Make rests on of all places: parts with their marks, what is driven, what was cut and bought."""
 
-    Args:
-        job: Which.
-        seconds: How long layouts are looked for in all, where they are not remembered.
-        seed: Of that search.
-    """
+    parts: tuple[MarkedPart, ...]
+    fasteners: tuple[Fastener, ...]
+    cuts: tuple[tuple[str, CutDone], ...]
+    bought: tuple[Bought, ...]
+    no_room: tuple[Part, ...]
+
+
+def _gathered(job: Job) -> _Gathered:
     parts: list[MarkedPart] = []
     fasteners: list[Fastener] = []
     cuts: list[tuple[str, CutDone]] = []
@@ -78,14 +84,62 @@ def solve_make(job: Job, seconds: float = QUICK_S, seed: int = 1) -> Made:
         facts = active(place.facts)
         own = [f for f in facts if isinstance(f, CutDone)]
         every, driven = parts_of(job, place.id)
-        found = tuple(p for p in every if can_be(p))
         no_room += [p for p in every if not can_be(p)]
-        parts += marked(place.id, found, own, taken, job.units)
+        parts += marked(place.id, [p for p in every if can_be(p)], own, taken, job.units)
         fasteners += driven
         cuts += [(place.id, f) for f in own]
         bought += [f for f in facts if isinstance(f, Bought)]
-    parts = as_got(job, parts)
+    return _Gathered(tuple(as_got(job, parts)), tuple(fasteners), tuple(cuts), tuple(bought), tuple(no_room))
+
+
+def _laid_out(job: Job, parts: tuple[MarkedPart, ...], seconds: float, seed: int) -> Layout:
     stay = pinned_sheets(job, parts)
     work = tasks(job, parts, stay, seconds, seed)
-    layout = laid(job, work, [_LAYOUTS.get(task.given, task.given.cut) for task in work], parts, stay)
-    return made(job, parts, fasteners, layout, cuts, bought, no_room)
+    return laid(job, work, [_LAYOUTS.get(task.given, task.given.cut) for task in work], parts, stay)
+
+
+def solve_make(job: Job, seconds: float = QUICK_S, seed: int = 1) -> Made:
+    """Return Make for a job.
+
+    Args:
+        job: Which.
+        seconds: How long layouts are looked for in all, where they are not remembered.
+        seed: Of that search.
+    """
+    found = _gathered(job)
+    layout = _laid_out(job, found.parts, seconds, seed)
+    return made(job, found.parts, found.fasteners, layout, found.cuts, found.bought, found.no_room)
+
+
+class AimOutcome(Value, frozen=True, kw_only=True):
+    """What a layout made for one aim comes to: sheets and lengths, price, metres sawn, settings of the fence."""
+
+    aim: Aim
+    sheets: int
+    lengths: int
+    price: float
+    sawn_m: float
+    settings: int
+
+
+TRADE_S = 0.5
+"""How long is looked for each aim when they are held beside each other."""
+
+
+def compare_aims(job: Job) -> tuple[AimOutcome, ...]:
+    """Return what a job's layout comes to for each aim, so that the trade between them is seen."""
+    parts = _gathered(job).parts
+    outcomes = []
+    for aim in get_args(Aim):
+        layout = _laid_out(replace(job, workshop=replace(job.workshop, aim=aim)), parts, TRADE_S, 1)
+        outcomes.append(
+            AimOutcome(
+                aim=aim,
+                sheets=len(layout.sheets),
+                lengths=len(layout.lengths),
+                price=layout.price,
+                sawn_m=round(layout.sawn_m, 1),
+                settings=layout.settings,
+            )
+        )
+    return tuple(outcomes)

@@ -15,6 +15,7 @@ from wobble.core.errors import NotThere
 from wobble.core.formats.parts_table import sheet_dxf, sheet_svg, write_parts
 from wobble.core.formats.stock_table import Prices, read_prices, read_stock, write_stock
 from wobble.core.make.result import Made
+from wobble.core.stages import AimOutcome
 from wobble.site import edits, rows
 from wobble.site.answers import answered, computed
 from wobble.site.api.jobs import StoredJob, stored
@@ -65,6 +66,12 @@ def search_longer(request: HttpRequest, job_id: UUID) -> HttpResponse:
     revision = edits.revision_of(request.user, job_id)
     options = {"seconds": asked.seconds, "seed": asked.seed}
     return computed(request, Question(what=("make",), job=job_id, revision=revision, place="", options=options))
+
+
+@router.get("/{uuid:job_id}/aims", openapi_extra=describe(gives=tuple[AimOutcome, ...]), operation_id="compare_aims")
+def compare_aims(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Say what the layout comes to for each aim: fewest sheets, fewest settings, fewest metres sawn."""
+    return answered(request, job_id, "", "aims")
 
 
 @router.put(

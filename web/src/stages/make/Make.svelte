@@ -2,7 +2,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { Fact, Finding, Got, Made, MarkedPart, ToBuy, Workshop } from '../../api/types';
+  import type { AimOutcome, Fact, Finding, Got, Made, MarkedPart, ToBuy, Workshop } from '../../api/types';
   import { newId } from '../../entry/ids';
   import Answers from '../../shell/Answers.svelte';
   import Missing from '../../shell/Missing.svelte';
@@ -40,6 +40,7 @@
   let made = $state.raw<Made | null>(null);
   let pane = $state<(typeof PANES)[number]>('Now and not yet');
   let lit = $state<string | null>(null);
+  let aims = $state.raw<AimOutcome[] | null>(null);
   let searching = $state<number | null>(null);
   let stopped = false;
 
@@ -115,6 +116,13 @@
   function orderFronts() {
     const now = fronts.map((p) => ({ part: p.key, how: 'bought' as const, price: 0 }));
     void putShop({ got: [...(job?.workshop?.got ?? []), ...now] });
+  }
+  async function compareAims() {
+    try {
+      aims = await calls.aims(id);
+    } catch (fault) {
+      notices.refused(fault);
+    }
   }
   async function search() {
     stopped = false;
@@ -236,6 +244,10 @@
           onpick={pick}
           onsearch={() => void search()}
           onstop={() => (stopped = true)}
+          aim={job.workshop?.aim ?? 'fewest sheets'}
+          {aims}
+          oncompare={() => void compareAims()}
+          onaim={(aim) => void putShop({ aim })}
           onpin={(sheets) => void putShop({ pinned: pinned(sheets) })}
         />
       {:else if pane === 'Settings'}

@@ -1,6 +1,6 @@
 <!-- All sheets and boards: small ones to choose from, one large as on trestles, walked through cut by cut; a longer search. -->
 <script lang="ts">
-  import type { LaidLength, LaidSheet, Layout } from '../../api/types';
+  import type { AimOutcome, LaidLength, LaidSheet, Layout } from '../../api/types';
   import { showLength } from '../../entry/length';
   import { usePlace } from '../../state/place';
   import SheetDrawing from './SheetDrawing.svelte';
@@ -14,10 +14,16 @@
     onpick: (key: string) => void;
     onsearch: () => void;
     onstop: () => void;
+    /** What the layout is made for after price, and what each aim comes to once that was asked. */
+    aim: AimOutcome['aim'];
+    aims: readonly AimOutcome[] | null;
+    oncompare: () => void;
+    onaim: (aim: AimOutcome['aim']) => void;
     /** Sheets that stay as they are from now on. */
     onpin: (sheets: readonly LaidSheet[]) => void;
   }
-  let { job, layout, lit, searching, onpick, onsearch, onstop, onpin }: Props = $props();
+  let { job, layout, lit, searching, onpick, onsearch, onstop, onpin, aim, aims, oncompare, onaim }: Props =
+    $props();
   const view = usePlace();
   let chosen = $state(0);
   let step = $state<number | null>(null);
@@ -53,6 +59,41 @@
     {/if}
   </span>
 </p>
+{#if layout.sheets.length}
+  {#if aims}
+    <table class="fields-table aims no-print">
+      <thead
+        ><tr
+          ><th>Laid out for</th><th>Sheets</th><th>Price</th><th>Metres sawn</th><th>Settings</th><th
+          ></th></tr
+        ></thead
+      >
+      <tbody>
+        {#each aims as a (a.aim)}
+          <tr class:own={a.aim === aim}>
+            <td>{a.aim}</td>
+            <td class="figure">{a.sheets}</td>
+            <td class="figure">{a.price ? a.price.toFixed(2) : '—'}</td>
+            <td class="figure">{a.sawn_m.toFixed(0)}</td>
+            <td class="figure">{a.settings}</td>
+            <td>
+              {#if a.aim === aim}<span class="quiet">chosen</span>{:else}<button
+                  class="link"
+                  aria-label="Lay out for {a.aim}"
+                  onclick={() => onaim(a.aim)}>Choose</button
+                >{/if}
+            </td>
+          </tr>
+        {/each}
+      </tbody>
+    </table>
+  {:else}
+    <p class="sum no-print">
+      Laid out for {aim}.
+      <button class="link" onclick={oncompare}>Hold all three aims beside each other</button>
+    </p>
+  {/if}
+{/if}
 {#if sheet}
   <div class="thumbs no-print" role="group" aria-label="Sheets">
     {#each layout.sheets as s, i (i)}
@@ -143,6 +184,17 @@
   .sum {
     font-size: 0.875rem;
     margin-bottom: 0.5rem;
+  }
+  .aims {
+    max-width: 40rem;
+    margin-bottom: 0.6rem;
+  }
+  .aims td {
+    vertical-align: middle;
+    border-top: 1px solid var(--w-line);
+  }
+  .own td {
+    font-weight: 650;
   }
   .search {
     margin-left: 0.5rem;

@@ -1,6 +1,6 @@
 /** Make's pages: piles and their ties, what is ticked and what that sends, numbers beside cuts, the walk through a sheet. */
 import { describe, expect, test } from 'vitest';
-import type { Fact, LaidSheet, Layout, Made, MarkedPart, Setting, ToBuy } from '../../api/types';
+import type { AimOutcome, Fact, LaidSheet, Layout, Made, MarkedPart, Setting, ToBuy } from '../../api/types';
 import { button, choose, fill, page, press, shown } from '../../testing';
 import BuyPane from './BuyPane.svelte';
 import FinishPane from './FinishPane.svelte';
@@ -267,6 +267,10 @@ describe('sheets', () => {
       onpick: (key: string) => said.push(key),
       onsearch: () => said.push('search'),
       onstop: () => said.push('stop'),
+      aim: 'fewest sheets' as const,
+      aims: null as readonly AimOutcome[] | null,
+      oncompare: () => said.push('compare'),
+      onaim: (aim: string) => said.push(aim),
       onpin: (sheets: readonly LaidSheet[]) => said.push(`pin ${String(sheets.length)}`),
     };
     shown(SheetsPane, props);
@@ -279,7 +283,18 @@ describe('sheets', () => {
     press('Look longer for a better one');
     shown(SheetsPane, { ...props, searching: 0.5 });
     press('Stop, keep the best');
-    expect(said).toEqual(['pin 1', 'search', 'stop']);
+    press('Hold all three aims beside each other');
+    const outcome = (aim: AimOutcome['aim'], settings: number): AimOutcome => ({
+      aim,
+      sheets: 2,
+      lengths: 1,
+      price: 60,
+      sawn_m: 40,
+      settings,
+    });
+    shown(SheetsPane, { ...props, aims: [outcome('fewest sheets', 12), outcome('fewest settings', 8)] });
+    press('Lay out for fewest settings');
+    expect(said).toEqual(['pin 1', 'search', 'stop', 'compare', 'fewest settings']);
   });
 
   test('say where a part lies', () => {
