@@ -70,6 +70,7 @@ def _cut(options: argparse.Namespace) -> bytes:
         trim_mm=options.trim,
         aim=options.aim,
         seconds=options.seconds,
+        at_most_s=options.seconds,
     )
     return msgspec.json.encode(made) + b"\n" if options.json else as_words(made).encode()
 

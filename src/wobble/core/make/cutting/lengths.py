@@ -22,7 +22,10 @@ _Took = tuple[int, np.ndarray[tuple[int], np.dtype[np.bool_]]]
 """A step of a knapsack: how long it is, and at which lengths from there on it was taken."""
 SLACK = 1e-7
 MOST_ROUNDS = 400
-WHOLE_SECONDS = 0.7
+MOST_NODES = 25
+"""Of the search for whole numbers: most of what it finds, it finds at once."""
+CELLS_PER_S, PROGRAM_S = 300_000_000, 0.005
+"""How fast a plain machine goes over the cells of a knapsack, and how long a linear program takes it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,27 +49,41 @@ class Cuts:
     bound: int
 
 
-def cut_lengths(kinds: Sequence[int], counts: Sequence[int], boards: Sequence[Board], *, seconds: float = 1.5) -> Cuts:
+def cut_lengths(
+    kinds: Sequence[int],
+    counts: Sequence[int],
+    boards: Sequence[Board],
+    *,
+    seconds: float = 1.5,
+    at_most_s: float | None = None,
+) -> Cuts:
     """Return parts cut out of boards.
 
     Args:
         kinds: Lengths wanted, in cells with a kerf added.
         counts: How many of each.
         boards: What there is.
-        seconds: How long to look at most.
+        seconds: How long to look on a plain machine.
+        at_most_s: How long to look on any; ten times that where nothing is said.
     """
     longest = max((b.long for b in boards), default=0)
     asked = [i for i, (long, n) in enumerate(zip(kinds, counts, strict=True)) if n and long <= longest]
     never = [n if i not in asked else 0 for i, n in enumerate(counts)]
     if not asked:
         return Cuts((), tuple(never), 0)
-    return _Program([kinds[i] for i in asked], [counts[i] for i in asked], boards, seconds).answer(asked, never)
+    return _Program([kinds[i] for i in asked], [counts[i] for i in asked], boards, seconds, at_most_s).answer(
+        asked, never
+    )
 
 
 class _Program:
-    def __init__(self, kinds: list[int], counts: list[int], boards: Sequence[Board], seconds: float) -> None:
+    def __init__(
+        self, kinds: list[int], counts: list[int], boards: Sequence[Board], seconds: float, at_most_s: float | None
+    ) -> None:
         self.kinds, self.counts, self.boards = kinds, counts, boards
-        self.until = time.monotonic() + seconds
+        self.until = time.monotonic() + (10 * seconds if at_most_s is None else at_most_s)
+        cells = max(b.long for b in boards) * max(len(self._steps()), 1)
+        self.rounds = max(8, int(seconds / (PROGRAM_S + cells / CELLS_PER_S)))
         # what is at hand costs nothing, and yet the less of it is used the better
         longest = max(b.long for b in boards)
         dearest = max((b.price for b in boards), default=0.0) or 1.0
@@ -140,7 +157,7 @@ class _Program:
         never = 1e3 * max(self.cost)
         n = len(self.kinds)
         proven = 0.0
-        for _ in range(MOST_ROUNDS):
+        for _ in range(min(MOST_ROUNDS, self.rounds)):
             cost = np.array([*(self.cost[b] for b, _ in self.columns), *[never] * n])
             matrix = np.hstack([self._matrix(), np.eye(n)])
             limits, counts = self._limits()
@@ -215,12 +232,12 @@ class _Program:
         if len(limits):
             rules.append(LinearConstraint(limits, ub=counts))
         n = matrix.shape[1]
-        seconds = max(0.2, min(WHOLE_SECONDS, self.until - time.monotonic()))
+        seconds = max(0.2, self.until - time.monotonic())
         done = milp(
             np.array([self.cost[b] for b, _ in self.columns]),
             constraints=rules,
             integrality=np.ones(n, dtype=np.int64),
-            options={"time_limit": seconds},
+            options={"time_limit": seconds, "node_limit": MOST_NODES},
         )
         if done.x is None:
             return self.first

@@ -102,6 +102,7 @@ def cut_list(
     trim_mm: float = 0.0,
     aim: Aim = "fewest sheets",
     seconds: float = 1.0,
+    at_most_s: float | None = None,
     seed: int = 1,
     progress: Told | None = None,
 ) -> CutList:
@@ -113,7 +114,8 @@ def cut_list(
         kerf_mm: What the blade takes.
         trim_mm: What is cut off all edges first.
         aim: What counts after price and area.
-        seconds: How long to look, for all materials together.
+        seconds: How long to look on a plain machine, for all materials together.
+        at_most_s: How long to look on any; ten times that where nothing is said.
         seed: Of the search.
         progress: Told now and then.
     """
@@ -132,13 +134,14 @@ def cut_list(
         flat = [o for o in stock if o.width_mm is not None]
         long = [o for o in stock if o.width_mm is None]
         share = seconds / len(groups)
+        most = (10 * seconds if at_most_s is None else at_most_s) / len(groups)
         if not stock:
             missing += [Missing(name=p.name, quantity=p.quantity, why=_no_stock(p, offered)) for p in parts]
             continue
         for_sheets = [p for p in parts if p.width_mm > 0] if flat else []
         for_lengths = [p for p in parts if p not in for_sheets]
         if for_sheets:
-            made, short, least = _on_sheets(for_sheets, flat, (kerf_mm, trim_mm), (aim, share, seed), progress)
+            made, short, least = _on_sheets(for_sheets, flat, (kerf_mm, trim_mm), (aim, share, most, seed), progress)
             sheets += [s for s, _ in made]
             price += sum(o.price for _, o in made)
             if long:
@@ -147,7 +150,7 @@ def cut_list(
                 missing += [_too_large(p, flat, trim_mm) for p in short]
             bounds.append(Bound(material=material, thickness_mm=thick, least=min(least, len(made)), used=len(made)))
         if for_lengths and long:
-            cut, short, least = _on_lengths(for_lengths, long, kerf_mm, trim_mm, share)
+            cut, short, least = _on_lengths(for_lengths, long, (kerf_mm, trim_mm), (share, most))
             lengths += [c for c, _ in cut]
             price += sum(o.price for _, o in cut)
             missing += [_too_large(p, long, trim_mm) for p in short]
@@ -223,10 +226,10 @@ def _on_sheets(
     parts: Sequence[Wanted],
     stock: Sequence[Offered],
     saw: tuple[float, float],
-    search: tuple[Aim, float, int],
+    search: tuple[Aim, float, float, int],
     told: Told | None,
 ) -> tuple[list[tuple[CutSheet, Offered]], list[Wanted], int]:
-    (kerf, trim), (aim, seconds, seed) = saw, search
+    (kerf, trim), (aim, seconds, most, seed) = saw, search
     usable = [o for o in stock if min(o.length_mm, o.width_mm or 0.0) > 2 * trim]
     alike, names = _alike(parts)
     sizes = [(o.length_mm - 2 * trim, (o.width_mm or 0.0) - 2 * trim) for o in usable]
@@ -236,7 +239,9 @@ def _on_sheets(
         Sheet(cells_down(a + kerf, cell), cells_down(b + kerf, cell), o.quantity, o.price)
         for (a, b), o in zip(sizes, usable, strict=True)
     ]
-    packed = pack(kinds, [len(n) for n in names], sheets, seconds=seconds, seed=seed, aim=aim, progress=told)
+    packed = pack(
+        kinds, [len(n) for n in names], sheets, seconds=seconds, at_most_s=most, seed=seed, aim=aim, progress=told
+    )
     true = tuple((k[0], k[1]) for k in alike)
     waiting = [list(n) for n in names]
     made = []
@@ -284,8 +289,9 @@ def _sheet(stock: Offered, laid: Laid, parts: Sequence[Wanted], waiting: list[li
 
 
 def _on_lengths(
-    parts: Sequence[Wanted], stock: Sequence[Offered], kerf: float, trim: float, seconds: float
+    parts: Sequence[Wanted], stock: Sequence[Offered], saw: tuple[float, float], search: tuple[float, float]
 ) -> tuple[list[tuple[CutLength, Offered]], list[Wanted], int]:
+    (kerf, trim), (seconds, most) = saw, search
     usable = [o for o in stock if o.length_mm > 2 * trim]
     lengths = sorted({p.length_mm for p in parts})
     cell = cell_of([mm + kerf for mm in (*lengths, *(o.length_mm - 2 * trim for o in usable))])
@@ -296,6 +302,7 @@ def _on_lengths(
         [len(waiting[mm]) for mm in lengths],
         boards,
         seconds=max(seconds, 0.3),
+        at_most_s=max(most, 0.3),
     )
     made = []
     for b, inside in cuts.used:

@@ -9,11 +9,14 @@ from __future__ import annotations
 
 import random
 from collections import defaultdict
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
+from wobble.core.make.cutting.effort import Effort
 from wobble.core.make.cutting.rows import Kind
 from wobble.core.make.cutting.tree import Axis, Leaf, Split, Tree, leaves, turned
+
+STEPS_A_MERGE, STEPS_A_SIDE = 10, 9
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -29,15 +32,16 @@ def whole_sheets(
     counts: Sequence[int],
     size: tuple[int, int],
     rng: random.Random,
-    more: Callable[[], bool],
+    effort: Effort,
+    share: float,
 ) -> list[Tree]:
-    """Return trees of sheets that are filled to the last cell, as many as were found while `more()` says so."""
+    """Return trees of sheets that are filled to the last cell, as many as a share of the effort finds."""
     left = list(counts)
     asked = sum(kind.area * n for kind, n in zip(kinds, counts, strict=True)) // (size[0] * size[1])
     kept: list[Tree] = []
     best: list[Tree] = []
     turn = 0
-    while len(best) < asked and more():
+    while len(best) < asked and effort.more(share):
         # in turns: on all parts, and on those that the best answer so far leaves
         turn += 1
         kept = best if turn % 3 else []
@@ -45,7 +49,7 @@ def whole_sheets(
         for tree in kept:
             for leaf in leaves(tree):
                 left[leaf.kind] -= 1
-        found = kept + _once(_blocks(kinds, left), size, rng, more)
+        found = kept + _once(_blocks(kinds, left), size, rng, effort, share)
         if len(found) > len(best):
             best = found
     return best
@@ -63,7 +67,7 @@ def _ways(block: _Block) -> tuple[tuple[int, int, bool], ...]:
     return ((block.w, block.h, False), (block.h, block.w, True)) if block.turns else ((block.w, block.h, False),)
 
 
-def _once(parts: list[_Block], size: tuple[int, int], rng: random.Random, more: Callable[[], bool]) -> list[Tree]:
+def _once(parts: list[_Block], size: tuple[int, int], rng: random.Random, effort: Effort, share: float) -> list[Tree]:
     length, width = size
     closed: list[Tree] = []
     spans: list[_Block] = []
@@ -93,7 +97,8 @@ def _once(parts: list[_Block], size: tuple[int, int], rng: random.Random, more: 
 
     for part in parts:
         add(part)
-    while more():
+    while effort.more(share):
+        effort.spend(STEPS_A_MERGE + len(by_side) // 4)
         best = None
         for side, keys in by_side.items():
             n = len(keys)
@@ -103,6 +108,7 @@ def _once(parts: list[_Block], size: tuple[int, int], rng: random.Random, more: 
             score = 1.0 / n + 0.25 * rng.random()
             if best is not None and score + 0.5 < best[0]:
                 continue
+            effort.spend(STEPS_A_SIDE + n // 2)
             pair = _pair([(k, alive[k]) for k in keys], side, size, by_side, rng)
             if pair is not None and (best is None or score + pair[0] > best[0]):
                 best = (score + pair[0], *pair[1:])

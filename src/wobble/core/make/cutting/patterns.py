@@ -10,15 +10,17 @@ from __future__ import annotations
 import math
 import random
 from collections import Counter
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 from scipy.optimize import linprog
 
+from wobble.core.make.cutting.effort import Effort
 from wobble.core.make.cutting.rows import Filler, Lie
 from wobble.core.make.cutting.tree import Tree, leaves
 
 TRIES = 10
+STEPS_A_PROGRAM = 6_000
 MOST_PATTERNS = 600
 ROUND_UP = 0.9
 """How much is added at most before a share of a pattern is rounded down: some are rounded up, each time others."""
@@ -42,11 +44,12 @@ class Patterns:
         self._found[key] = tree
         return True
 
-    def grow(self, rng: random.Random, more: Callable[[], bool]) -> None:
-        """Find patterns until none is worth more than the sheet that it costs, or no more time is given."""
+    def grow(self, rng: random.Random, effort: Effort, share: float) -> None:
+        """Find patterns until none is worth more than the sheet that it costs, or the effort is spent to a share."""
         idle = 0
-        while more() and idle < 4 and len(self._found) < MOST_PATTERNS:
+        while effort.more(share) and idle < 4 and len(self._found) < MOST_PATTERNS:
             worth = self._worth()
+            effort.spend(STEPS_A_PROGRAM)
             price = [0.0] * len(self._counts)
             for kind, value in zip(self._asked, worth, strict=True):
                 price[kind] = float(value)
@@ -55,7 +58,7 @@ class Patterns:
                 left = list(self._counts)
                 spread = 0.0 if i == 0 else 0.06
                 tilted = [p * (1 + spread * (rng.random() - 0.5)) for p in price]
-                filler = Filler(self._lies, left, tilted, rng, 12)
+                filler = Filler(self._lies, left, tilted, rng, 12, effort)
                 tree = filler.fill(*self._size, first=rng.choice(("x", "y", None)))
                 got = sum(price[leaf.kind] for leaf in leaves(tree))
                 if got > 1 + 1e-6:

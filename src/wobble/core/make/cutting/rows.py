@@ -12,6 +12,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import NamedTuple
 
+from wobble.core.make.cutting.effort import Effort
 from wobble.core.make.cutting.tree import Axis, Leaf, Split, Tree
 
 
@@ -49,6 +50,7 @@ def lies(kinds: Sequence[Kind], length: int, width: int) -> tuple[Lie, ...]:
     return tuple(found)
 
 
+STEPS_A_ROW = 20
 MOST_LOOKED_AT, LARGEST = 180, 70
 LOWER_BY = (0.97, 0.88, 0.75)
 """How much of a row's height a part must reach to stand in it; each time one of these."""
@@ -61,8 +63,15 @@ class Filler:
     """
 
     def __init__(
-        self, all_lies: tuple[Lie, ...], left: list[int], price: Sequence[float], rng: random.Random, tries: int
+        self,
+        all_lies: tuple[Lie, ...],
+        left: list[int],
+        price: Sequence[float],
+        rng: random.Random,
+        tries: int,
+        effort: Effort,
     ) -> None:
+        self._effort = effort
         by_size = sorted(all_lies, key=lambda lie: -lie.w * lie.h) if len(all_lies) > MOST_LOOKED_AT else all_lies
         self._lies = [(lie, Lie(lie.kind, lie.turned, lie.h, lie.w)) for lie in by_size]
         self.left = left
@@ -109,6 +118,7 @@ class Filler:
             picked = {heights[int(len(heights) * rng.random() ** 2)] for _ in range(self._tries)}
             heights = sorted(picked, reverse=True)
         best = None
+        self._effort.spend((len(fits) + STEPS_A_ROW) * len(heights))
         for high in heights:
             chosen, worth = self._chosen(fits, w, high)
             if not chosen:

@@ -8,12 +8,12 @@ What is kept is cheapest first, then takes the least area, then has the fewest s
 from __future__ import annotations
 
 import random
-import time
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 from wobble.core.make.cutting.bounds import least_sheets
+from wobble.core.make.cutting.effort import Effort
 from wobble.core.make.cutting.matching import whole_sheets
 from wobble.core.make.cutting.patterns import Patterns
 from wobble.core.make.cutting.rows import Filler, Kind, lies
@@ -22,7 +22,7 @@ from wobble.core.make.cutting.tree import Leaf, Split, Tree, leaves
 Aim = Literal["fewest sheets", "fewest settings", "fewest metres"]
 ROWS_TRIED = 7
 FIRST_TRIES = 6
-MATCHING_SHARE = 0.45
+MATCHING_SHARE = 0.55
 """Share of the time in which whole sheets without waste are looked for, where there is little to spare."""
 LITTLE_TO_SPARE = 0.04
 MANY = 5
@@ -72,6 +72,7 @@ def pack(
     sheets: Sequence[Sheet],
     *,
     seconds: float = 1.0,
+    at_most_s: float | None = None,
     seed: int = 1,
     aim: Aim = "fewest sheets",
     progress: Progress | None = None,
@@ -82,12 +83,14 @@ def pack(
         kinds: What is wanted, sizes in cells with a kerf added.
         counts: How many of each.
         sheets: What there is to cut from.
-        seconds: How long to look; less where the bound is reached.
+        seconds: How long to look on a plain machine; less where the bound is reached.
+        at_most_s: How long to look on any; ten times that where nothing is said.
         seed: Of the search.
         aim: What counts after price and area.
         progress: Told now and then.
     """
-    return _Search(kinds, counts, sheets, seconds, seed, aim, progress).run()
+    effort = Effort(seconds, 10 * seconds if at_most_s is None else at_most_s)
+    return _Search(kinds, counts, sheets, effort, seed, aim, progress).run()
 
 
 class _Search:
@@ -96,7 +99,7 @@ class _Search:
         kinds: Sequence[Kind],
         counts: Sequence[int],
         sheets: Sequence[Sheet],
-        seconds: float,
+        effort: Effort,
         seed: int,
         aim: Aim,
         progress: Progress | None,
@@ -107,7 +110,7 @@ class _Search:
         self.counts = [n if i in placeable else 0 for i, n in enumerate(counts)]
         self.never = [n if i not in placeable else 0 for i, n in enumerate(counts)]
         self.rng = random.Random(seed)  # noqa: S311 - a search, not a secret
-        self.began, self.seconds, self.progress = time.monotonic(), seconds, progress
+        self.effort, self.progress = effort, progress
         self.price = [float(k.area) ** 1.05 for k in kinds]
         self.bound = least_sheets(self.kinds, self.counts, [(s.long, s.wide) for s in sheets])
         self.best: tuple[list[Used], list[int]] = ([], list(self.counts))
@@ -163,10 +166,9 @@ class _Search:
         return len(self.sheets) == 1 and len(self.best[0]) <= self.bound
 
     def _more(self) -> bool:
-        spent = (time.monotonic() - self.began) / self.seconds
-        if self.progress is not None and not self.progress(min(spent, 1), len(self.best[0])):
+        if self.progress is not None and not self.progress(min(self.effort.share, 1.0), len(self.best[0])):
             self.stopped = True
-        return spent < 1 and not self.stopped
+        return self.effort.more() and not self.stopped
 
     # --- ways to find some ---
 
@@ -179,7 +181,7 @@ class _Search:
                 if stock[i] == 0:
                     continue
                 trial = list(left)
-                filler = Filler(self.lies[i], trial, self.price, self.rng, ROWS_TRIED)
+                filler = Filler(self.lies[i], trial, self.price, self.rng, ROWS_TRIED, self.effort)
                 tree = filler.fill(sheet.long, sheet.wide, self.rng.choice(("x", "y", None)))
                 if tree is None:
                     continue
@@ -201,9 +203,9 @@ class _Search:
                 continue
             if self._spare() > LITTLE_TO_SPARE and max(self.counts) > 1:
                 continue
-            until = self.began + self.seconds * MATCHING_SHARE
             size = (sheet.long, sheet.wide)
-            trees = whole_sheets(self.kinds, self.counts, size, self.rng, self._until(until))[: sheet.count]
+            trees = whole_sheets(self.kinds, self.counts, size, self.rng, self.effort, MATCHING_SHARE)
+            trees = trees[: sheet.count]
             if not trees:
                 continue
             for _ in range(FIRST_TRIES):
@@ -226,17 +228,13 @@ class _Search:
         found = Patterns(self.lies[0], self.counts, (sheet.long, sheet.wide))
         for one in used:
             found.add(one.tree)
-        grow_until = self.began + self.seconds * PATTERNS_SHARE
-        found.grow(self.rng, self._until(grow_until))
+        found.grow(self.rng, self.effort, PATTERNS_SHARE)
         for _ in range(ROUNDINGS):
             trees, left = found.rounded(self.rng)
             built, short = self._built(left, [None])
             self._keep([*(Used(0, t) for t in trees), *built], short)
             if self._done() or not self._more():
                 break
-
-    def _until(self, at: float) -> Callable[[], bool]:
-        return lambda: time.monotonic() < at and self._more()
 
     def _spare(self) -> float:
         whole = self.bound * max(s.area for s in self.sheets)

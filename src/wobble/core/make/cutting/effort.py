@@ -1,0 +1,33 @@
+"""How much is looked for a layout: counted in steps of the search, so that a list gets the same layout on any machine.
+
+A clock stands behind it for lists that take longer than anybody waits; only then does a slow machine find less.
+"""
+
+from __future__ import annotations
+
+import time
+
+STEPS_PER_S = 550_000
+"""Steps that a plain machine makes in a second: a part looked at for a row is one."""
+
+
+class Effort:
+    """What is left of a search: steps, and the clock behind them."""
+
+    def __init__(self, seconds: float, at_most_s: float) -> None:
+        self._limit = max(seconds * STEPS_PER_S, 1.0)
+        self._deadline = time.monotonic() + at_most_s
+        self._done = 0
+
+    def spend(self, steps: int) -> None:
+        """Count steps that were made."""
+        self._done += steps
+
+    @property
+    def share(self) -> float:
+        """How much of it is spent, 0 to 1 and beyond."""
+        return self._done / self._limit
+
+    def more(self, share: float = 1.0) -> bool:
+        """Whether to go on, up to a share of the whole."""
+        return self._done < share * self._limit and time.monotonic() < self._deadline
