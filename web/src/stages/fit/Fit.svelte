@@ -97,10 +97,14 @@
       { keys: ['p'], what: 'Print the shim list', run: () => print() },
       { keys: ['s'], what: 'Forget the marks of what changed', run: () => decision.seen() },
     ];
-    void decision
-      .load()
-      .then(() => (document.title = `Fit · ${open.place(decision.key)?.name ?? ''} · Wobble`));
-    return () => decision.leave();
+    let here = true;
+    void decision.load().then(() => {
+      if (here) document.title = `Fit · ${open.place(decision.key)?.name ?? ''} · Wobble`;
+    });
+    return () => {
+      here = false;
+      decision.leave();
+    };
   });
 </script>
 

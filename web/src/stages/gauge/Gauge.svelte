@@ -110,12 +110,15 @@
       { keys: ['n'], what: 'Found something, or a note', run: () => (finding = true) },
       { keys: ['l'], what: 'Another reading: a level, or across', run: () => (other = true) },
     ];
+    let here = true;
     void round.load().then(() => {
+      if (!here) return;
       document.title = `Gauge · ${open.place(round.key)?.name ?? ''} · Wobble`;
       pad?.focus();
     });
     const deaf = waiting.onArrival((job) => void (job === round.job && round.arrived()));
     return () => {
+      here = false;
       deaf();
       round.leave();
     };

@@ -153,15 +153,20 @@
       { keys: ['p'], what: 'Print the drilling list', run: () => print() },
       { keys: ['w', 'Escape'], what: 'Close the section', run: () => (lit = null) },
     ];
+    let here = true;
     const deaf = waiting.onArrival((j) => {
-      if (j === job) void open.load(job).then(look);
+      if (j === job) void open.load(job).then(() => (here ? look() : undefined));
     });
     void open.load(job).then(() => {
+      if (!here) return;
       document.title = `Hold · ${open.place(key)?.name ?? ''} · Wobble`;
       asking = !open.place(key)?.backing;
       if (open.place(key)) void look();
     });
-    return deaf;
+    return () => {
+      here = false;
+      deaf();
+    };
   });
 </script>
 

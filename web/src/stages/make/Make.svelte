@@ -171,11 +171,14 @@
     });
     // the code on a label opens its part
     lit = new URLSearchParams(location.search).get('part');
+    let here = true;
     void open.load(id).then(() => {
+      if (!here) return;
       document.title = `Make · ${open.stored?.job.name ?? ''} · Wobble`;
       if (open.stored) void look();
     });
     return () => {
+      here = false;
       stopped = true;
       deaf();
     };

@@ -104,8 +104,14 @@
         run: () => one && act({ move: 'split', unit: one.id, parts: n } as Move),
       });
     keys.page = keys.page.filter((k) => k.run || k.keys[0] === '← →');
-    void setting.load().then(() => (document.title = `Set out · ${setting.place?.name ?? ''} · Wobble`));
-    return () => setting.leave();
+    let here = true; // what was derived for a page that is left is not asked any more
+    void setting.load().then(() => {
+      if (here) document.title = `Set out · ${setting.place?.name ?? ''} · Wobble`;
+    });
+    return () => {
+      here = false;
+      setting.leave();
+    };
   });
 </script>
 

@@ -43,11 +43,16 @@
 
   onMount(() => {
     keys.page = [];
+    let here = true;
     void open.load(id).then(() => {
+      if (!here) return;
       const found = key ? open.place(key) : undefined;
       if (found) draft = saved = found;
       document.title = `${found?.name ?? 'New place'} · Wobble`;
     });
+    return () => {
+      here = false;
+    };
   });
 
   const set = (part: Partial<Place>) => (draft = { ...draft, ...part });
