@@ -1033,7 +1033,7 @@ export interface components {
         };
         /**
          * AimOutcome
-         * @description What a layout comes to that is made for one aim: sheets and lengths, price, metres sawn, settings of the fence.
+         * @description What a layout made for one aim comes to: sheets and lengths, price, metres sawn, settings of the fence.
          */
         AimOutcome: {
             /** @enum {unknown} */
