@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from datetime import UTC, datetime
 from typing import get_args
 
@@ -300,6 +301,14 @@ def test_like_cuts_of_all_units_share_a_setting() -> None:
     order = [s.work for s in made.settings]
     assert order == sorted(order, key=["break down", "true edge", "rip", "cross-cut", "groove", "bevel", "drill"].index)
     assert all(s.caution for s in made.settings)
+
+
+def test_sheets_that_begin_alike_share_their_first_setting() -> None:
+    made = solve_make(gable_workroom())
+    broken = [s for s in made.settings if s.work == "break down"]
+    numbers = [n for s in broken for n in re.findall(r"\d+", s.words.split(": first cut")[0].rsplit(", ", 1)[0])]
+    assert sorted(map(int, numbers)) == list(range(1, len(made.layout.sheets) + 1))
+    assert len(broken) < len(made.layout.sheets)
 
 
 def test_a_small_saw_says_what_would_do_instead() -> None:

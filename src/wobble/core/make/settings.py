@@ -130,20 +130,23 @@ def _instead(work: Work, machines: Sequence[Machine], units: LengthUnit = "mm") 
 
 
 def _broken_down(layout: Layout, machines: Sequence[Machine], units: LengthUnit) -> Iterator[Setting]:
-    """Yield the first cuts of every sheet: what makes it small enough to be led over a saw."""
+    """Yield the first cuts of sheets, like ones together: what makes them small enough to be led over a saw."""
+    like: dict[tuple[float, str, str, float], list[int]] = {}
     for n, sheet in enumerate(layout.sheets, 1):
         first = first_cut(sheet)
-        if first is None:
-            continue
-        end = first.at_mm
-        across = first.axis == "x"
-        machine = _taken(machines, SHEET_SAWS, reach=end, thick=sheet.thick_mm, rips=not across, long=sheet.long_mm)
+        if first is not None:
+            end = first.at_mm - first.at[0 if first.axis == "x" else 1]
+            like.setdefault((round(end, 1), first.axis, sheet.name, sheet.thick_mm), []).append(n)
+    for (end, axis, name, thick), numbers in sorted(like.items(), key=lambda item: item[1]):
+        sheet = layout.sheets[numbers[0] - 1]
+        machine = _taken(machines, SHEET_SAWS, reach=end, thick=thick, rips=axis == "y", long=sheet.long_mm)
+        which = f"sheet {numbers[0]}" if len(numbers) == 1 else "sheets " + ", ".join(map(str, numbers))
         yield Setting(
-            id=f"break-{n}",
+            id=f"break-{numbers[0]}",
             work="break down",
             at_mm=end,
-            thick_mm=sheet.thick_mm,
-            words=f"sheet {n}, {sheet.name}: first cut {'across' if across else 'along'} it, then as it is drawn",
+            thick_mm=thick,
+            words=f"{which}, {name}: first cut {'across' if axis == 'x' else 'along'}, then as it is drawn",
             pieces=(),
             machine=machine,
             instead="" if machine else _instead("rip", machines, units),
