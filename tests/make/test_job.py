@@ -47,6 +47,7 @@ from wobble.core.make.coats import area_seen
 from wobble.core.make.construction.units import is_box
 from wobble.core.make.cutting.lists import CutSheet
 from wobble.core.make.marked import MarkedPart
+from wobble.core.make.pinned import cuts_of
 from wobble.core.make.result import Made
 from wobble.core.make.stock import clear
 from wobble.core.practice.drying_loft import drying_loft
@@ -239,6 +240,7 @@ def test_a_layout_that_is_pinned_stays_and_what_is_cut_stays_on_it() -> None:
         tuple(replace(p, ready=p.ready and p.key != "p/bottom-B") for p in s.parts) for s in before.layout.sheets
     ]
     assert all(s.pinned for s in after.layout.sheets)
+    assert sum(g.used for g in after.layout.groups) == len(after.layout.sheets)
     for sheet in after.layout.sheets:  # the cuts that were found again can be made
         assert len(sheet.cuts) >= len(sheet.parts) - 1
         one = CutSheet(
@@ -263,6 +265,34 @@ def test_a_pinned_sheet_whose_part_has_another_size_is_laid_out_again_and_one_cu
     wrong = CutDone(id="c", taken_at=WHEN, part="bottom-B", came="wrong")
     again = solve_make(job(BOX, workshop=shop, facts=(wrong,)))
     assert sum(p.key == "p/bottom-B" for s in again.layout.sheets for p in s.parts) == 2
+
+
+def test_rectangles_that_no_order_of_cuts_parts_are_told_at_once() -> None:
+    """A pinwheel of four around a fifth, in every one of many cells: looking for an order must not try all of them."""
+    cell = [
+        (0.0, 0.0, 200.0, 100.0),
+        (200.0, 0.0, 100.0, 200.0),
+        (100.0, 200.0, 200.0, 100.0),
+        (0.0, 100.0, 100.0, 200.0),
+    ]
+    wheel = [*cell, (100.0, 100.0, 100.0, 100.0)]
+    many = [(x + 300.0 * i, y + 300.0 * k, w, h) for i in range(8) for k in range(7) for x, y, w, h in wheel]
+    assert cuts_of(many, (0.0, 0.0, 2400.0, 2100.0), 0.0) is None
+    found = cuts_of([(0.0, 0.0, 200.0, 100.0), (203.0, 0.0, 97.0, 60.0)], (0.0, 0.0, 300.0, 100.0), 3.0)
+    assert found is not None
+    assert [(c.axis, c.at_mm) for c in found[0]] == [("x", 200.0), ("y", 60.0)]
+
+
+def test_what_is_bought_or_kept_takes_no_banding_and_what_is_kept_no_hinges() -> None:
+    def lines(*got: Got) -> dict[str, float]:
+        made = solve_make(job(BOX, workshop=Workshop(stock=(PLY, THIN), got=got)))
+        return {b.what: b.needs for b in made.buying.list}
+
+    door = "p/door-B-main"
+    made, bought, kept = lines(), lines(Got(part=door)), lines(Got(part=door, how="kept"))
+    assert made["edge banding"] > bought["edge banding"] == kept["edge banding"]
+    assert made["cup hinges"] == bought["cup hinges"] == 2
+    assert "cup hinges" not in kept
 
 
 def test_a_part_that_is_bought_is_not_cut_and_says_what_that_saves() -> None:

@@ -71,6 +71,12 @@ def test_stock_goes_out_and_comes_in_as_a_table(ines, stored):
     status, fault = ines.post(f"/jobs/{stored['id']}/stock.csv", {"text": bad})
     assert status == 422
     assert "line 2, column thick_mm" in fault["message"]
+    # two rows of one name, and one that is called as the second would be: each has an id of its own
+    alike = (
+        "sold_as,name,id\nsheet,Ply,a\nsheet,Ply,a\nsheet,Ply,a-2\nsheet,Ply," + "b" * 75 + "\nsheet,Ply," + "b" * 75
+    )
+    _, read = ines.post(f"/jobs/{stored['id']}/stock.csv", {"text": alike})
+    assert len({s["id"] for s in read["stock"]}) == 5
     prices = "item,price\nBirch plywood 18,71.5\nNails,3\n"
     _, found = ines.post(f"/jobs/{stored['id']}/prices.csv", {"text": prices})
     assert found == {"offers": [{"item": "ply-18", "price": 71.5}], "unknown": ["Nails"]}

@@ -2855,6 +2855,8 @@ export interface components {
         /**
          * Group
          * @description Of one material and thickness (or section): how many sheets or boards are used, and how few could do at least.
+         *
+         *         Sheets that stay are counted as needed.
          */
         Group: {
             assumed: boolean;

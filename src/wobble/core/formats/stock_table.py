@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import csv
 import io
+import itertools
 import re
 from collections.abc import Iterable
 
@@ -49,8 +50,9 @@ def read_stock(text: str) -> tuple[StockItem, ...]:
                 mend=f"Write one of {', '.join(KINDS)}.",
             )
         item = _item(kind, row, line)
-        while item.id in taken:
-            item = msgspec.structs.replace(item, id=f"{item.id[:70]}-{len(taken)}")
+        if item.id in taken:
+            free = next(n for n in itertools.count(2) if f"{item.id[:70]}-{n}" not in taken)
+            item = msgspec.structs.replace(item, id=f"{item.id[:70]}-{free}")
         taken.add(item.id)
         found.append(item)
     return tuple(found)

@@ -16,7 +16,7 @@ from wobble.core.job import Finish, Job, LengthStock, Pack, PackOf, SheetStock, 
 from wobble.core.length import spoken
 from wobble.core.make.coats import Finished
 from wobble.core.make.layouts import Layout
-from wobble.core.make.marked import MarkedPart
+from wobble.core.make.marked import NOT_MADE, MarkedPart
 from wobble.core.part import Fastener
 
 ASSEMBLY_SCREW_MM = 50.0
@@ -109,14 +109,16 @@ def _lines(
     }
     names |= {b.stock: f"{b.name}, {spoken(b.long_mm, job.units)} long" for b in layout.lengths}
     for item, n in used.items():
-        here = stock.get(item)
-        at_hand = here.at_hand if isinstance(here, SheetStock | LengthStock) else 0
-        yield _line(job, names[item], here, float(n), "pieces", at_hand, max(n - at_hand, 0), had)
+        found = stock.get(item)
+        at_hand = found.at_hand if isinstance(found, SheetStock | LengthStock) else 0
+        yield _line(job, names[item], found, float(n), "pieces", at_hand, max(n - at_hand, 0), had)
     marks = {p.key: f"{p.mark}, {p.part.name}" for p in parts}
     for got in job.workshop.got:
         if got.how == "bought" and got.part in marks:
             yield ToBuy(what=f"{marks[got.part]}, ready made", needs=1.0, unit="order", packs=1, price=got.price)
-    for (size, shank), n in sorted(_screws(parts, fasteners).items()):
+    parts = [p for p in parts if p.state not in ("kept", "mended")]
+    here = [p for p in parts if p.state not in NOT_MADE]
+    for (size, shank), n in sorted(_screws(here, fasteners).items()):
         yield _packed(job, "screws", f"screws {shank:g} × {spoken(size, job.units)}", size, n, "pieces", had)
     hinges = sum(len(d.at) * p.part.quantity for p in parts for d in p.part.drillings if d.use == "hinge cup")
     butts = sum(2 * p.part.quantity for p in parts if p.part.role == "door" and not _cups(p))
@@ -129,7 +131,7 @@ def _lines(
     fronts = sum(p.part.quantity for p in parts if p.part.role in ("door", "drawer front"))
     yield from _some(job, "handles", "handles", 0.0, fronts, "pieces", had)
     yield from _some(job, "banding", "edge banding", 0.0, math.ceil(coats.banding_m * SPARE_BAND), "m", had)
-    glue = sum(max(p.part.blank_mm) * p.part.quantity for p in parts if p.part.joins) / 1000 * GLUE_G_PER_M / 1000
+    glue = sum(max(p.part.blank_mm) * p.part.quantity for p in here if p.part.joins) / 1000 * GLUE_G_PER_M / 1000
     yield from _some(job, "glue", "wood glue", 0.0, round(glue, 2), "l", had)
     cushions = sum(
         p.part.blank_mm[0] * p.part.blank_mm[1] * p.part.quantity for p in parts if p.part.role == "cushion board"

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterator, Sequence
 from typing import Literal
 
 from wobble.core.job import Coats, Finish, FinishKind, Job, Value
-from wobble.core.make.marked import MarkedPart
+from wobble.core.make.marked import NOT_MADE, MarkedPart
 from wobble.core.make.stock import material_of
 from wobble.core.part import Part, Role
 
@@ -69,7 +69,7 @@ class Finished(Value, frozen=True, kw_only=True):
     banding_m: float
 
 
-def finished(job: Job, parts: Iterable[MarkedPart]) -> Finished:
+def finished(job: Job, parts: Sequence[MarkedPart]) -> Finished:
     """Return what a job's finish takes; with no coats asked for, the areas and the banding alone."""
     made = [(p.part, p.part.quantity) for p in parts]
     seen = sum(n * area_seen(part) for part, n in made)
@@ -85,7 +85,7 @@ def finished(job: Job, parts: Iterable[MarkedPart]) -> Finished:
         ),
         steps=steps,
         dries_h=sum(s.dries_h for s in steps),
-        banding_m=round(sum(n * banding_m(part) for part, n in made), 2),
+        banding_m=round(sum(p.part.quantity * banding_m(p.part) for p in parts if p.state not in NOT_MADE), 2),
     )
 
 

@@ -10,7 +10,7 @@ from wobble.core.finding import Finding, in_order
 from wobble.core.job import Job, SheetStock
 from wobble.core.length import spoken
 from wobble.core.make.construction.units import is_box
-from wobble.core.make.layouts import JOINED, SEAMED, Layout, first_cut
+from wobble.core.make.layouts import JOINED, SEAMED, Layout, first_cut, stop_mm
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.settings import SAW_CAUTION, Setting
 from wobble.core.make.stock import NOMINAL_MM, SAME_THICK_MM, comes_in, material_of
@@ -224,7 +224,7 @@ def _heavy(bench: Bench) -> Iterator[Finding]:
         numbers = ", ".join(str(n) for n, _ in over)
         sheet = over[0][1]
         first = first_cut(sheet)
-        at = "" if first is None else f" The first cut of sheet {over[0][0]} is at {bench.say(first.at_mm)}."
+        at = "" if first is None else f" The first cut of sheet {over[0][0]} is at {bench.say(stop_mm(first))}."
         yield Finding(
             code="long-sheet",
             severity="mind",

@@ -6,10 +6,10 @@ from collections.abc import Sequence
 
 from msgspec.structs import replace
 
-from wobble.core.job import Job, SheetStock, Value
+from wobble.core.job import Job, Value
 from wobble.core.make.layouts import Layout
 from wobble.core.make.marked import MarkedPart
-from wobble.core.make.stock import material_of
+from wobble.core.make.stock import material_of, sheets_for
 
 
 class Spared(Value, frozen=True, kw_only=True):
@@ -48,17 +48,10 @@ def spared(job: Job, parts: Sequence[MarkedPart], layout: Layout) -> tuple[Spare
 
 def making_costs(job: Job, one: MarkedPart, layout: Layout) -> float | None:
     """Return what the stock for a part costs by its area, waste as the layout has it; None without a price."""
-    sheets = [
-        s
-        for s in job.workshop.stock
-        if isinstance(s, SheetStock)
-        and s.material.casefold() == material_of(one.part).casefold()
-        and abs(s.true_mm - one.part.thick_mm) < 1.0
-        and s.price is not None
-    ]
-    if not sheets:
+    priced = [s for s in sheets_for(job, material_of(one.part), one.part.thick_mm)[0] if s.price is not None]
+    if not priced:
         return None
-    sheet = min(sheets, key=lambda s: (s.price or 0.0) / (s.long_mm * s.wide_mm))
+    sheet = min(priced, key=lambda s: (s.price or 0.0) / (s.long_mm * s.wide_mm))
     area = one.part.blank_mm[0] * one.part.blank_mm[1] * one.part.quantity
     return round((sheet.price or 0.0) * area / (sheet.long_mm * sheet.wide_mm) / _filled(layout), 2)
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Iterable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 from msgspec.structs import replace
@@ -111,7 +111,10 @@ class NotLaid(Value, frozen=True, kw_only=True):
 
 
 class Group(Value, frozen=True, kw_only=True):
-    """Of one material and thickness (or section): how many sheets or boards are used, and how few could do at least."""
+    """Of one material and thickness (or section): how many sheets or boards are used, and how few could do at least.
+
+    Sheets that stay are counted as needed.
+    """
 
     material: str
     thick_mm: float
@@ -142,6 +145,7 @@ class LayoutInput:
     trim_mm: float
     aim: Aim
     seconds: float
+    at_most_s: float
     seed: int
 
     def cut(self) -> CutList:
@@ -153,6 +157,7 @@ class LayoutInput:
             trim_mm=self.trim_mm,
             aim=self.aim,
             seconds=self.seconds,
+            at_most_s=self.at_most_s,
             seed=self.seed,
         )
 
@@ -193,21 +198,25 @@ def tasks(
             flat.setdefault((material, thick), []).append(one)
         else:
             long.setdefault((material, thick, round(one.part.blank_mm[1], 1)), []).append(one)
-    share = seconds / max(len(flat) + len(long), 1)
+    n = max(len(flat) + len(long), 1)
+    # a page that is opened may wait ten times as long on a slow machine; who asked for seconds waits for those
+    share, most = seconds / n, max(seconds, 10 * QUICK_S) / n
     shop, made = job.workshop, []
     for (material, thick), some in flat.items():
         sheets, assumed = sheets_for(job, material, thick)
         grain = any(s.grain for s in sheets)
         sizes = [(s.long_mm - 2 * shop.trim_mm, s.wide_mm - 2 * shop.trim_mm) for s in sheets]
         wanted = tuple(_flat(one, sizes, grain=grain) for one in some)
-        given = LayoutInput(wanted, offered_sheets(sheets, taken), shop.kerf_mm, shop.trim_mm, shop.aim, share, seed)
+        given = LayoutInput(
+            wanted, offered_sheets(sheets, taken), shop.kerf_mm, shop.trim_mm, shop.aim, share, most, seed
+        )
         made.append(Task(given, {s.id: s for s in sheets}, material, thick, assumed))
     for (material, thick, wide), some in long.items():
         boards, assumed = lengths_for(job, material, thick, wide)
         offered = offered_lengths(boards)
         longest = max((o.length_mm for o in offered), default=0.0) - 2 * shop.end_trim_mm
         wanted = tuple(_long(one, longest) for one in some)
-        given = LayoutInput(wanted, offered, shop.kerf_mm, shop.end_trim_mm, shop.aim, share, seed)
+        given = LayoutInput(wanted, offered, shop.kerf_mm, shop.end_trim_mm, shop.aim, share, most, seed)
         made.append(Task(given, {b.id: b for b in boards}, material, thick, assumed))
     return made
 
@@ -270,6 +279,11 @@ def laid(
             Group(material=task.material, thick_mm=task.thick_mm, used=b.used, least=b.least, assumed=task.assumed)
             for b in made.bounds
         ]
+    stay = Counter((s.material, s.thick_mm) for s in pinned)
+    groups += [
+        Group(material=material, thick_mm=thick, used=n, least=n, assumed=False)
+        for (material, thick), n in stay.items()
+    ]
     return Layout(
         sheets=tuple(sheets),
         lengths=tuple(lengths),
@@ -277,7 +291,7 @@ def laid(
         groups=tuple(groups),
         price=round(sum(_paid(task, made) for task, made in zip(work, cut, strict=True)) + _paid_for(job, pinned), 2),
         sawn_m=sum(c.size[1 if c.axis == "x" else 0] for s in sheets for c in s.cuts) / 1000,
-        settings=len({(s.thick_mm, round(mm, 1)) for s in sheets for mm in _stops(s)}),
+        settings=len({(s.thick_mm, round(mm, 1)) for s in sheets for mm in map(stop_mm, s.cuts)}),
     )
 
 
@@ -289,10 +303,14 @@ def first_cut(sheet: LaidSheet) -> Cut | None:
     """Return the first cut of a sheet that makes two pieces of it."""
     for cut in sheet.cuts:
         whole = cut.size[0 if cut.axis == "x" else 1]
-        off = cut.at_mm - cut.at[0 if cut.axis == "x" else 1]
-        if EDGE_MM < off < whole - EDGE_MM:
+        if EDGE_MM < stop_mm(cut) < whole - EDGE_MM:
             return cut
     return None
+
+
+def stop_mm(cut: Cut) -> float:
+    """Return where a cut is from the edge of the piece that it cuts: what a fence or a stop is set to."""
+    return cut.at_mm - cut.at[0 if cut.axis == "x" else 1]
 
 
 def _paid(task: Task, made: CutList) -> float:
@@ -359,10 +377,6 @@ def _paid_for(job: Job, pinned: Sequence[LaidSheet]) -> float:
     stock = {s.id: s for s in job.workshop.stock if isinstance(s, SheetStock)}
     used = Counter(s.stock for s in pinned)
     return sum(max(n - stock[i].at_hand, 0) * (stock[i].price or 0.0) for i, n in used.items())
-
-
-def _stops(sheet: LaidSheet) -> Iterable[float]:
-    return (c.at_mm - c.at[0 if c.axis == "x" else 1] for c in sheet.cuts)
 
 
 def _sheet(task: Task, sheet: CutSheet, by_key: dict[str, MarkedPart]) -> LaidSheet:

@@ -30,6 +30,10 @@ class Checked(Value, frozen=True, kw_only=True):
     words: str
 
 
+NOT_MADE: tuple[State, ...] = ("bought", "kept", "mended")
+"""Parts that nobody makes here; what is bought is still hung, what is kept or mended has what it hangs on."""
+
+
 class MarkedPart(Value, frozen=True, kw_only=True):
     """A part with the mark that is written on it, its place, how many are still to be cut, and its state.
 

@@ -65,12 +65,10 @@ def _parted(rects: list[Rect], whole: Rect, kerf: float, cuts: list[Cut], rests:
             second = [r for r in rects if r[axis] >= end + kerf - NEAR_MM]
             if len(first) + len(second) != len(rects):
                 continue
-            mark = len(cuts), len(rests)
             cuts.append(Cut(at=(x, y), size=(w, h), axis="x" if axis == 0 else "y", at_mm=end))
             a: Rect = (x, y, end - x, h) if axis == 0 else (x, y, w, end - y)
             start = end + kerf
             b: Rect = (start, y, x + w - start, h) if axis == 0 else (x, start, w, y + h - start)
-            if _parted(first, a, kerf, cuts, rests) and _parted(second, b, kerf, cuts, rests):
-                return True
-            del cuts[mark[0] :], rests[mark[1] :]
+            # a cut that goes through harms no other: where there is an order of cuts, any such one can be its first
+            return _parted(first, a, kerf, cuts, rests) and _parted(second, b, kerf, cuts, rests)
     return False

@@ -14,6 +14,7 @@ from msgspec.structs import replace
 
 from wobble.core.facts import Known
 from wobble.core.figure import Figure, Step
+from wobble.core.make.stock import PANELS, material_of
 from wobble.core.part import Dimension, Part, Role, Wait
 
 SURE, SURER = 1.96, 2.576
@@ -42,7 +43,6 @@ MAY_CHANGE: dict[Role, float] = {
 WIDEST_SOLID_MM = 250.0
 """Solid boards wider than this are glued up out of several, and then trimmed."""
 PANEL_ROLES: tuple[Role, ...] = ("top", "shelf", "panel", "deck")
-PANELS = ("particleboard", "mdf", "plywood", "")
 
 
 def readied(parts: Iterable[Part], known: Mapping[str, Known]) -> tuple[Part, ...]:
@@ -133,4 +133,4 @@ def _up(mm: float, spread: float) -> float:
 
 
 def _glued(part: Part) -> bool:
-    return part.role in PANEL_ROLES and part.material not in PANELS and part.blank_mm[1] > WIDEST_SOLID_MM
+    return part.role in PANEL_ROLES and material_of(part) not in PANELS and part.blank_mm[1] > WIDEST_SOLID_MM

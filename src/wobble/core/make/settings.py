@@ -11,7 +11,7 @@ from typing import Literal
 
 from wobble.core.job import Job, Machine, MachineKind, Value
 from wobble.core.length import LengthUnit, spoken
-from wobble.core.make.layouts import Layout, first_cut
+from wobble.core.make.layouts import Layout, first_cut, stop_mm
 from wobble.core.make.marked import MarkedPart
 
 Work = Literal["break down", "true edge", "rip", "cross-cut", "groove", "bevel", "drill"]
@@ -135,8 +135,7 @@ def _broken_down(layout: Layout, machines: Sequence[Machine], units: LengthUnit)
     for n, sheet in enumerate(layout.sheets, 1):
         first = first_cut(sheet)
         if first is not None:
-            end = first.at_mm - first.at[0 if first.axis == "x" else 1]
-            like.setdefault((round(end, 1), first.axis, sheet.name, sheet.thick_mm), []).append(n)
+            like.setdefault((round(stop_mm(first), 1), first.axis, sheet.name, sheet.thick_mm), []).append(n)
     for (end, axis, name, thick), numbers in sorted(like.items(), key=lambda item: item[1]):
         sheet = layout.sheets[numbers[0] - 1]
         machine = _taken(machines, SHEET_SAWS, reach=end, thick=thick, rips=axis == "y", long=sheet.long_mm)

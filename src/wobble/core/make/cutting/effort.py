@@ -7,6 +7,8 @@ from __future__ import annotations
 
 import time
 
+from wobble.core.budget import spend
+
 STEPS_PER_S = 550_000
 """Steps that a plain machine makes in a second: a part looked at for a row is one."""
 
@@ -29,5 +31,11 @@ class Effort:
         return self._done / self._limit
 
     def more(self, share: float = 1.0) -> bool:
-        """Whether to go on, up to a share of the whole."""
+        """Whether to go on, up to a share of the whole.
+
+        Raises:
+            TooMuch: The question that this is a part of has taken all of its time.
+            GivenUp: Nobody waits for its answer any more.
+        """
+        spend()
         return self._done < share * self._limit and time.monotonic() < self._deadline

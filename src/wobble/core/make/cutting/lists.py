@@ -5,7 +5,7 @@ Parts go by material and thickness to sheets, and where the stock of that materi
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 
 from wobble.core.make.cutting.lengths import Board, cut_lengths
 from wobble.core.make.cutting.rows import Kind
@@ -91,9 +91,6 @@ class CutList(Value, frozen=True, kw_only=True):
     price: float
 
 
-Told = Callable[[float, int], bool]
-
-
 def cut_list(
     wanted: Sequence[Wanted],
     offered: Sequence[Offered],
@@ -104,7 +101,6 @@ def cut_list(
     seconds: float = 1.0,
     at_most_s: float | None = None,
     seed: int = 1,
-    progress: Told | None = None,
 ) -> CutList:
     """Return parts laid out on stock: for each material and thickness sheets first, then lengths.
 
@@ -117,7 +113,6 @@ def cut_list(
         seconds: How long to look on a plain machine, for all materials together.
         at_most_s: How long to look on any; ten times that where nothing is said.
         seed: Of the search.
-        progress: Told now and then.
     """
     sheets: list[CutSheet] = []
     lengths: list[CutLength] = []
@@ -141,7 +136,7 @@ def cut_list(
         for_sheets = [p for p in parts if p.width_mm > 0] if flat else []
         for_lengths = [p for p in parts if p not in for_sheets]
         if for_sheets:
-            made, short, least = _on_sheets(for_sheets, flat, (kerf_mm, trim_mm), (aim, share, most, seed), progress)
+            made, short, least = _on_sheets(for_sheets, flat, (kerf_mm, trim_mm), (aim, share, most, seed))
             sheets += [s for s, _ in made]
             price += sum(o.price for _, o in made)
             if long:
@@ -227,7 +222,6 @@ def _on_sheets(
     stock: Sequence[Offered],
     saw: tuple[float, float],
     search: tuple[Aim, float, float, int],
-    told: Told | None,
 ) -> tuple[list[tuple[CutSheet, Offered]], list[Wanted], int]:
     (kerf, trim), (aim, seconds, most, seed) = saw, search
     usable = [o for o in stock if min(o.length_mm, o.width_mm or 0.0) > 2 * trim]
@@ -239,9 +233,7 @@ def _on_sheets(
         Sheet(cells_down(a + kerf, cell), cells_down(b + kerf, cell), o.quantity, o.price)
         for (a, b), o in zip(sizes, usable, strict=True)
     ]
-    packed = pack(
-        kinds, [len(n) for n in names], sheets, seconds=seconds, at_most_s=most, seed=seed, aim=aim, progress=told
-    )
+    packed = pack(kinds, [len(n) for n in names], sheets, seconds=seconds, at_most_s=most, seed=seed, aim=aim)
     true = tuple((k[0], k[1]) for k in alike)
     waiting = [list(n) for n in names]
     made = []

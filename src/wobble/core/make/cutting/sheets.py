@@ -8,7 +8,7 @@ What is kept is cheapest first, then takes the least area, then has the fewest s
 from __future__ import annotations
 
 import random
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -17,7 +17,7 @@ from wobble.core.make.cutting.effort import Effort
 from wobble.core.make.cutting.matching import whole_sheets
 from wobble.core.make.cutting.patterns import Patterns
 from wobble.core.make.cutting.rows import Filler, Kind, lies
-from wobble.core.make.cutting.tree import Leaf, Split, Tree, leaves
+from wobble.core.make.cutting.tree import Leaf, Split, Tree, extent, leaves
 
 Aim = Literal["fewest sheets", "fewest settings", "fewest metres"]
 ROWS_TRIED = 7
@@ -62,10 +62,6 @@ class Packed:
     bound: int
 
 
-Progress = Callable[[float, int], bool]
-"""Told how far the search is, 0 to 1, and how many sheets it has; it answers whether to go on."""
-
-
 def pack(
     kinds: Sequence[Kind],
     counts: Sequence[int],
@@ -75,7 +71,6 @@ def pack(
     at_most_s: float | None = None,
     seed: int = 1,
     aim: Aim = "fewest sheets",
-    progress: Progress | None = None,
 ) -> Packed:
     """Return parts laid on sheets.
 
@@ -87,10 +82,9 @@ def pack(
         at_most_s: How long to look on any; ten times that where nothing is said.
         seed: Of the search.
         aim: What counts after price and area.
-        progress: Told now and then.
     """
     effort = Effort(seconds, 10 * seconds if at_most_s is None else at_most_s)
-    return _Search(kinds, counts, sheets, effort, seed, aim, progress).run()
+    return _Search(kinds, counts, sheets, effort, seed, aim).run()
 
 
 class _Search:
@@ -102,7 +96,6 @@ class _Search:
         effort: Effort,
         seed: int,
         aim: Aim,
-        progress: Progress | None,
     ) -> None:
         self.kinds, self.sheets, self.aim = list(kinds), list(sheets), aim
         self.lies = [lies(kinds, s.long, s.wide) for s in sheets]
@@ -110,24 +103,23 @@ class _Search:
         self.counts = [n if i in placeable else 0 for i, n in enumerate(counts)]
         self.never = [n if i not in placeable else 0 for i, n in enumerate(counts)]
         self.rng = random.Random(seed)  # noqa: S311 - a search, not a secret
-        self.effort, self.progress = effort, progress
+        self.effort = effort
         self.price = [float(k.area) ** 1.05 for k in kinds]
         self.bound = least_sheets(self.kinds, self.counts, [(s.long, s.wide) for s in sheets])
         self.best: tuple[list[Used], list[int]] = ([], list(self.counts))
-        self.stopped = False
 
     def run(self) -> Packed:
         if not any(self.counts) or not self.sheets:
             return Packed((), tuple(a + b for a, b in zip(self.counts, self.never, strict=True)), 0)
         for _ in range(FIRST_TRIES):
             self._keep(*self._built(list(self.counts), [s.count for s in self.sheets]))
-            if self._done() or not self._more():
+            if self._done() or not self.effort.more():
                 break
-        if not self._done() and self._more():
+        if not self._done() and self.effort.more():
             self._match()
-        if not self._done() and self._more():
+        if not self._done() and self.effort.more():
             self._patterns()
-        while not self._done() and self._more():
+        while not self._done() and self.effort.more():
             self._again()
         used, left = self.best
         return Packed(tuple(used), tuple(a + b for a, b in zip(left, self.never, strict=True)), self.bound)
@@ -164,11 +156,6 @@ class _Search:
         if any(self.best[1]) or self.aim != "fewest sheets":
             return False
         return len(self.sheets) == 1 and len(self.best[0]) <= self.bound
-
-    def _more(self) -> bool:
-        if self.progress is not None and not self.progress(min(self.effort.share, 1.0), len(self.best[0])):
-            self.stopped = True
-        return self.effort.more() and not self.stopped
 
     # --- ways to find some ---
 
@@ -233,7 +220,7 @@ class _Search:
             trees, left = found.rounded(self.rng)
             built, short = self._built(left, [None])
             self._keep([*(Used(0, t) for t in trees), *built], short)
-            if self._done() or not self._more():
+            if self._done() or not self.effort.more():
                 break
 
     def _spare(self) -> float:
@@ -263,11 +250,12 @@ class _Search:
 
 def fences(used: Sequence[Used], kinds: Sequence[Kind]) -> int:
     """Return at how many different settings of fence and stop all cuts of some sheets are made."""
-    found: set[int] = set()
+    found: set[float] = set()
+    sizes = tuple((k.long, k.wide) for k in kinds)
 
     def walk(tree: Tree) -> None:
         if isinstance(tree, Split):
-            size = extent(tree.first, kinds)
+            size = extent(tree.first, sizes)
             found.add(size[0 if tree.axis == "x" else 1])
             walk(tree.first)
             walk(tree.second)
@@ -281,28 +269,17 @@ def fences(used: Sequence[Used], kinds: Sequence[Kind]) -> int:
 
 def sawn(tree: Tree, sheet: Sheet, kinds: Sequence[Kind]) -> float:
     """Return how many cells are sawn in one sheet, each cut from edge to edge of what it cuts."""
+    sizes = tuple((k.long, k.wide) for k in kinds)
 
-    def walk(node: Tree, w: int, h: int) -> int:
+    def walk(node: Tree, w: float, h: float) -> float:
         if node is None:
             return 0
-        ew, eh = extent(node, kinds)
+        ew, eh = extent(node, sizes)
         if isinstance(node, Leaf):
             return (h if ew < w else 0) + (ew if eh < h else 0)
-        fw, fh = extent(node.first, kinds)
+        fw, fh = extent(node.first, sizes)
         if node.axis == "x":
             return (h if fw < w else 0) + walk(node.first, fw, h) + walk(node.second, w - fw, h)
         return (w if fh < h else 0) + walk(node.first, w, fh) + walk(node.second, w, h - fh)
 
-    return float(walk(tree, sheet.long, sheet.wide))
-
-
-def extent(tree: Tree, kinds: Sequence[Kind]) -> tuple[int, int]:
-    """Return how far a tree reaches along x and y, in cells with kerfs."""
-    match tree:
-        case Leaf(kind=kind, turned=was):
-            one = kinds[kind]
-            return (one.wide, one.long) if was else (one.long, one.wide)
-        case Split(axis=axis, first=first, second=second):
-            a, b = extent(first, kinds), extent(second, kinds)
-            return (a[0] + b[0], max(a[1], b[1])) if axis == "x" else (max(a[0], b[0]), a[1] + b[1])
-    return (0, 0)
+    return walk(tree, sheet.long, sheet.wide)

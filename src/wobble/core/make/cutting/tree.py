@@ -75,7 +75,7 @@ class Laid:
 
 
 Sizes = tuple[tuple[float, float], ...]
-"""True length and width of each kind, mm."""
+"""Length and width of each kind."""
 
 
 def leaves(tree: Tree) -> Iterator[Leaf]:
@@ -98,13 +98,14 @@ def turned(tree: Tree) -> Tree:
     return None
 
 
-def _extent(tree: Tree, sizes: Sizes, kerf: float) -> tuple[float, float]:
+def extent(tree: Tree, sizes: Sizes, kerf: float = 0.0) -> tuple[float, float]:
+    """Return how far a tree reaches along x and y, in what its sizes are given in; a kerf between each two parts."""
     match tree:
         case Leaf(kind=kind, turned=was):
             long, wide = sizes[kind]
             return (wide, long) if was else (long, wide)
         case Split(axis=axis, first=first, second=second):
-            a, b = _extent(first, sizes, kerf), _extent(second, sizes, kerf)
+            a, b = extent(first, sizes, kerf), extent(second, sizes, kerf)
             if second is None:
                 return a
             if axis == "x":
@@ -148,7 +149,7 @@ def _lay(tree: Tree, at: tuple[float, float], size: tuple[float, float], sizes: 
             rests.append(Rest(at=at, size=size))
         return
     if isinstance(tree, Split) and tree.second is not None:
-        end = _extent(tree.first, sizes, kerf)[0 if tree.axis == "x" else 1]
+        end = extent(tree.first, sizes, kerf)[0 if tree.axis == "x" else 1]
         first, second = _parted(at, size, tree.axis, end, kerf, cuts)
         _lay(tree.first, *first, sizes, kerf, out)
         _lay(tree.second, *second, sizes, kerf, out)
@@ -156,7 +157,7 @@ def _lay(tree: Tree, at: tuple[float, float], size: tuple[float, float], sizes: 
     if isinstance(tree, Split):
         _lay(tree.first, at, size, sizes, kerf, out)
         return
-    wide, high = _extent(tree, sizes, kerf)
+    wide, high = extent(tree, sizes, kerf)
     for axis, end, i in (("x", wide, 0), ("y", high, 1)):
         if size[i] - end > EPSILON_MM:
             (at, size), rest = _parted(at, size, "x" if axis == "x" else "y", end, kerf, cuts)
