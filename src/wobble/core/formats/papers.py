@@ -21,7 +21,7 @@ from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
 from wobble.core.length import LengthUnit, spoken
-from wobble.core.make.layouts import LaidSheet
+from wobble.core.make.laid import LaidSheet
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.result import Made
 from wobble.core.make.stock import material_of

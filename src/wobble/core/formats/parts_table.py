@@ -7,7 +7,7 @@ import io
 from collections.abc import Sequence
 from html import escape
 
-from wobble.core.make.layouts import LaidSheet
+from wobble.core.make.laid import LaidSheet
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.stock import material_of
 

@@ -10,7 +10,8 @@ from wobble.core.finding import Finding, in_order
 from wobble.core.job import Job, SheetStock
 from wobble.core.length import spoken
 from wobble.core.make.construction.units import is_box
-from wobble.core.make.layouts import JOINED, SEAMED, Layout, first_cut, stop_mm
+from wobble.core.make.laid import Layout, first_cut, stop_mm
+from wobble.core.make.layouts import JOINED, SEAMED
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.settings import SAW_CAUTION, Setting
 from wobble.core.make.stock import NOMINAL_MM, SAME_THICK_MM, comes_in, material_of

@@ -9,13 +9,12 @@ from dataclasses import dataclass
 
 from msgspec.structs import replace
 
-from wobble.core.job import Job, LengthStock, SheetStock, Value
+from wobble.core.job import Job, LengthStock, SheetStock
 from wobble.core.make.cutting.lists import CutLength, CutList, CutSheet, Missing, cut_list
 from wobble.core.make.cutting.sheets import Aim
 from wobble.core.make.cutting.tables import Offered, Wanted
-from wobble.core.make.cutting.tree import Cut, Rest
+from wobble.core.make.laid import Group, LaidLength, LaidSheet, Layout, NotLaid, PartOnStock, stop_mm, weight_kg
 from wobble.core.make.marked import MarkedPart
-from wobble.core.make.pinned import cuts_of, kept_sheets
 from wobble.core.make.stock import (
     comes_in,
     lengths_for,
@@ -25,7 +24,6 @@ from wobble.core.make.stock import (
     sheets_for,
 )
 from wobble.core.part import Role
-from wobble.core.setout.boards import MATERIALS
 
 QUICK_S = 0.12
 """How long layouts are looked for in all when a page is opened; longer on request."""
@@ -48,91 +46,6 @@ JOINED: tuple[Role, ...] = (
 """What may be made of two pieces end to end; all else must be one."""
 SEAMED: tuple[Role, ...] = ("back", "deck", "peg board")
 """What may be made of two sheets beside each other, their seam over a board that both are fastened to."""
-PANEL_DENSITY = 650.0
-"""Of a sheet whose material nobody named, kg/m³: particleboard's."""
-
-
-class PartOnStock(Value, frozen=True, kw_only=True):
-    """A part where it lies on its sheet or board: by key and mark; and whether it may be cut yet."""
-
-    key: str
-    mark: str
-    x_mm: float
-    y_mm: float = 0.0
-    long_mm: float
-    wide_mm: float
-    turned: bool = False
-    ready: bool = True
-
-
-class LaidSheet(Value, frozen=True, kw_only=True):
-    """One sheet as on trestles: what it is, what is cut out of it and how, what is left, and what it weighs.
-
-    A pinned one stays as it is.
-    """
-
-    stock: str
-    name: str
-    material: str
-    thick_mm: float
-    long_mm: float
-    wide_mm: float
-    weight_kg: float
-    assumed: bool
-    parts: tuple[PartOnStock, ...]
-    cuts: tuple[Cut, ...]
-    rests: tuple[Rest, ...]
-    pinned: bool = False
-
-
-class LaidLength(Value, frozen=True, kw_only=True):
-    """One board: what is cut off it, where it is cut, and what is left; parts narrower than it are ripped first."""
-
-    stock: str
-    name: str
-    material: str
-    thick_mm: float
-    wide_mm: float
-    long_mm: float
-    assumed: bool
-    parts: tuple[PartOnStock, ...]
-    cuts: tuple[float, ...]
-    rest_mm: float
-
-
-class NotLaid(Value, frozen=True, kw_only=True):
-    """Parts that no stock gives: which, how many, and whether any is large enough; the largest there is, mm."""
-
-    key: str
-    mark: str
-    quantity: int
-    too_large: bool
-    largest_mm: tuple[float, float]
-
-
-class Group(Value, frozen=True, kw_only=True):
-    """Of one material and thickness (or section): how many sheets or boards are used, and how few could do at least.
-
-    Sheets that stay are counted as needed.
-    """
-
-    material: str
-    thick_mm: float
-    used: int
-    least: int
-    assumed: bool
-
-
-class Layout(Value, frozen=True, kw_only=True):
-    """All parts that are still to be cut, laid out: how many metres are sawn, at how many settings of the fence."""
-
-    sheets: tuple[LaidSheet, ...]
-    lengths: tuple[LaidLength, ...]
-    missing: tuple[NotLaid, ...]
-    groups: tuple[Group, ...]
-    price: float
-    sawn_m: float
-    settings: int
 
 
 @dataclass(frozen=True)
@@ -295,81 +208,9 @@ def laid(
     )
 
 
-EDGE_MM = 25.0
-"""A cut nearer to the sheet's edge than this only trims it."""
-
-
-def first_cut(sheet: LaidSheet) -> Cut | None:
-    """Return the first cut of a sheet that makes two pieces of it."""
-    for cut in sheet.cuts:
-        whole = cut.size[0 if cut.axis == "x" else 1]
-        if EDGE_MM < stop_mm(cut) < whole - EDGE_MM:
-            return cut
-    return None
-
-
-def stop_mm(cut: Cut) -> float:
-    """Return where a cut is from the edge of the piece that it cuts: what a fence or a stop is set to."""
-    return cut.at_mm - cut.at[0 if cut.axis == "x" else 1]
-
-
 def _paid(task: Task, made: CutList) -> float:
     # what nobody gave a price for was counted by its size, to use little of it: that is no money
     return made.price if any(s.price is not None for s in task.stock.values()) else 0.0
-
-
-def rank(layout: Layout) -> tuple[float, ...]:
-    """Return what layouts are ordered by, the better first: what is missing, the price, how much is cut into."""
-    return (
-        float(sum(m.quantity for m in layout.missing)),
-        layout.price,
-        round(sum(s.long_mm * s.wide_mm for s in layout.sheets) + sum(b.long_mm for b in layout.lengths), 1),
-        float(layout.settings),
-    )
-
-
-def pinned_sheets(job: Job, parts: Sequence[MarkedPart]) -> list[LaidSheet]:
-    """Return the sheets that stay, with their cuts found again."""
-    by_key = {p.key: p for p in parts}
-    made = []
-    for sheet, stock in kept_sheets(job, parts):
-        rects = [(*p.at, *(p.size[::-1] if p.turned else p.size)) for p in sheet.parts]
-        found = cuts_of(rects, (0.0, 0.0, stock.long_mm, stock.wide_mm), job.workshop.kerf_mm)
-        if found is None:  # its kerf was another: it is laid out again
-            continue
-        made.append(
-            LaidSheet(
-                stock=stock.id,
-                name=stock.name,
-                material=stock.material,
-                thick_mm=stock.true_mm,
-                long_mm=stock.long_mm,
-                wide_mm=stock.wide_mm,
-                weight_kg=stock.long_mm * stock.wide_mm * stock.true_mm / 1e9 * _density(stock.material),
-                assumed=False,
-                parts=tuple(
-                    PartOnStock(
-                        key=p.part,
-                        mark=by_key[p.part].mark,
-                        x_mm=p.at[0],
-                        y_mm=p.at[1],
-                        long_mm=p.size[0],
-                        wide_mm=p.size[1],
-                        turned=p.turned,
-                        ready=by_key[p.part].state == "now",
-                    )
-                    for p in sheet.parts
-                ),
-                cuts=found[0],
-                rests=found[1],
-                pinned=True,
-            )
-        )
-    return made
-
-
-def _density(material: str) -> float:
-    return next((m.density for name, m in MATERIALS.items() if name == material), PANEL_DENSITY)
 
 
 def _paid_for(job: Job, pinned: Sequence[LaidSheet]) -> float:
@@ -388,7 +229,7 @@ def _sheet(task: Task, sheet: CutSheet, by_key: dict[str, MarkedPart]) -> LaidSh
         thick_mm=task.thick_mm,
         long_mm=sheet.length_mm,
         wide_mm=sheet.width_mm,
-        weight_kg=sheet.length_mm * sheet.width_mm * task.thick_mm / 1e9 * _density(task.material),
+        weight_kg=weight_kg(task.material, sheet.length_mm, sheet.width_mm, task.thick_mm),
         assumed=task.assumed,
         parts=tuple(
             PartOnStock(

@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 
 from wobble.core.job import Job, PinnedSheet, SheetStock
 from wobble.core.make.cutting.tree import Cut, Rest
+from wobble.core.make.laid import LaidSheet, PartOnStock, weight_kg
 from wobble.core.make.marked import MarkedPart
 
 NEAR_MM = 0.05
@@ -72,3 +73,43 @@ def _parted(rects: list[Rect], whole: Rect, kerf: float, cuts: list[Cut], rests:
             # a cut that goes through harms no other: where there is an order of cuts, any such one can be its first
             return _parted(first, a, kerf, cuts, rests) and _parted(second, b, kerf, cuts, rests)
     return False
+
+
+def pinned_sheets(job: Job, parts: Sequence[MarkedPart]) -> list[LaidSheet]:
+    """Return the sheets that stay, with their cuts found again."""
+    by_key = {p.key: p for p in parts}
+    made = []
+    for sheet, stock in kept_sheets(job, parts):
+        rects = [(*p.at, *(p.size[::-1] if p.turned else p.size)) for p in sheet.parts]
+        found = cuts_of(rects, (0.0, 0.0, stock.long_mm, stock.wide_mm), job.workshop.kerf_mm)
+        if found is None:  # its kerf was another: it is laid out again
+            continue
+        made.append(
+            LaidSheet(
+                stock=stock.id,
+                name=stock.name,
+                material=stock.material,
+                thick_mm=stock.true_mm,
+                long_mm=stock.long_mm,
+                wide_mm=stock.wide_mm,
+                weight_kg=weight_kg(stock.material, stock.long_mm, stock.wide_mm, stock.true_mm),
+                assumed=False,
+                parts=tuple(
+                    PartOnStock(
+                        key=p.part,
+                        mark=by_key[p.part].mark,
+                        x_mm=p.at[0],
+                        y_mm=p.at[1],
+                        long_mm=p.size[0],
+                        wide_mm=p.size[1],
+                        turned=p.turned,
+                        ready=by_key[p.part].state == "now",
+                    )
+                    for p in sheet.parts
+                ),
+                cuts=found[0],
+                rests=found[1],
+                pinned=True,
+            )
+        )
+    return made

@@ -19,13 +19,11 @@ from wobble.core.job import (
     Content,
     Drawers,
     Front,
-    Job,
     Legs,
     Opens,
     PullOut,
     Rows,
     ScrewFeet,
-    SheetStock,
     Shelved,
     ToeKickBox,
     Unit,
@@ -33,8 +31,6 @@ from wobble.core.job import (
 )
 from wobble.core.job.insides import Door
 
-PLAIN = Construction(id="plain", name="Sides through, back in a groove")
-"""How a carcass is taken to be built of which nobody said."""
 OVERLAY_SHARE = {"inset": 0.0, "half overlay": 0.5, "full overlay": 1.0}
 """How much of a board's edge a door lies over; of two doors on one board each takes half."""
 DOOR_MM = 20.0
@@ -101,50 +97,6 @@ class Short(Value, frozen=True, kw_only=True):
     path: str
     free_mm: float
     asked_mm: float
-
-
-def construction_of(job: Job, unit: Unit) -> Construction:
-    """Return how a unit is built: as it says, else as the job's first way, else plainly; boards as measured."""
-    named = {c.id: c for c in job.constructions}
-    built = job.constructions[0] if job.constructions else PLAIN
-    if unit.insides is not None and unit.insides.built in named:
-        built = named[unit.insides.built]
-    if built.board is None:
-        return built
-    board = board_of(job, built)
-    if board is None:
-        return built
-    same = abs(built.front_mm - board.thick_mm) < SAME_MM
-    return replace(built, board_mm=board.true_mm, front_mm=board.true_mm if same else built.front_mm)
-
-
-SAME_MM = 0.05
-"""Thicknesses nearer than this are one."""
-
-
-def board_of(job: Job, built: Construction) -> SheetStock | None:
-    """Return the sheet that a way of building is cut from, where it names one."""
-    return next((s for s in job.workshop.stock if isinstance(s, SheetStock) and s.id == built.board), None)
-
-
-def as_measured(job: Job, unit: Unit) -> Unit:
-    """Return a unit with the shelves of its inside as thick as their sheet measures, where they are of the same."""
-    board = board_of(job, construction_of(job, unit))
-    if board is None or board.measured_mm is None or unit.insides is None:
-        return unit
-    return replace(unit, insides=replace(unit.insides, cell=_thinned(unit.insides.cell, board)))
-
-
-def _thinned(cell: Cell, board: SheetStock) -> Cell:
-    match cell.fill:
-        case Columns(cells=cells):
-            return replace(cell, fill=Columns(cells=tuple(_thinned(c, board) for c in cells)))
-        case Rows(cells=cells):
-            return replace(cell, fill=Rows(cells=tuple(_thinned(c, board) for c in cells)))
-        case Shelved(thick_mm=thick) | PullOut(thick_mm=thick) if abs(thick - board.thick_mm) < SAME_MM:
-            return replace(cell, fill=replace(cell.fill, thick_mm=board.true_mm))
-        case _:
-            return cell
 
 
 def under_box_mm(unit: Unit) -> float:

@@ -11,9 +11,10 @@ from msgspec.structs import replace
 from wobble.core.job import AsWide, At, Centred, Edge, Equal, Job, LinedUp, Place, Rule, Unit, Wide
 from wobble.core.job.rules import PLACE
 from wobble.core.length import LengthUnit, format_length
-from wobble.core.setout.cells import LaidCell, Short, as_measured, construction_of, front_of, laid_cells
+from wobble.core.setout.cells import LaidCell, Short, front_of, laid_cells
 from wobble.core.setout.long_rod import LongRod, Walls, long_rod, things
 from wobble.core.setout.upright_rod import Heights, resting, stack_up, stacked
+from wobble.core.setout.ways import as_measured, construction_of
 
 
 @dataclass(frozen=True)

@@ -13,8 +13,10 @@ from wobble.core.job.workshop import Aim
 from wobble.core.make.construction.units import place_parts
 from wobble.core.make.cutting.lists import CutList
 from wobble.core.make.got import as_got
-from wobble.core.make.layouts import QUICK_S, Layout, LayoutInput, laid, pinned_sheets, tasks
+from wobble.core.make.laid import Layout
+from wobble.core.make.layouts import QUICK_S, LayoutInput, laid, tasks
 from wobble.core.make.marked import MarkedPart, marked
+from wobble.core.make.pinned import pinned_sheets
 from wobble.core.make.ready import can_be, known_by_key, readied
 from wobble.core.make.result import Made, made
 from wobble.core.part import Fastener, Part

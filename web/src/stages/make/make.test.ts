@@ -1,6 +1,16 @@
 /** Make's pages: piles and their ties, what is ticked and what that sends, numbers beside cuts, the walk through a sheet. */
 import { describe, expect, test } from 'vitest';
-import type { AimOutcome, Fact, LaidSheet, Layout, Made, MarkedPart, Setting, ToBuy } from '../../api/types';
+import type {
+  AimOutcome,
+  Fact,
+  LaidSheet,
+  Layout,
+  Made,
+  MarkedPart,
+  Setting,
+  StockItem,
+  ToBuy,
+} from '../../api/types';
 import { button, choose, fill, page, press, shown } from '../../testing';
 import BuyPane from './BuyPane.svelte';
 import FinishPane from './FinishPane.svelte';
@@ -8,7 +18,7 @@ import PartPane from './PartPane.svelte';
 import Piles from './Piles.svelte';
 import SettingsPane from './SettingsPane.svelte';
 import SheetsPane from './SheetsPane.svelte';
-import { boughtHere, liesOn, numberSpots, piles, shortName, withPending, type Tie } from './piles';
+import { boughtHere, liesOn, merged, numberSpots, piles, shortName, withPending, type Tie } from './piles';
 
 const part = (
   mark: string,
@@ -132,6 +142,22 @@ describe('piles', () => {
       ['width-B', 562.5],
     ]);
   });
+});
+
+test('a table of stock changes what it names, and loses nothing', () => {
+  const board = {
+    sold_as: 'length',
+    id: 'b',
+    name: 'Board',
+    long_mm: 2400,
+    defects: [{ from_mm: 1, to_mm: 2 }],
+  } as StockItem;
+  const sheet = { sold_as: 'sheet', id: 's', name: 'Sheet' } as StockItem;
+  const table = [
+    { ...board, long_mm: 3000, defects: [] },
+    { sold_as: 'sheet', id: 'n', name: 'New' } as StockItem,
+  ];
+  expect(merged([sheet, board], table)).toEqual([sheet, { ...board, long_mm: 3000 }, table[1]]);
 });
 
 test('numbers beside cuts never lie on each other while there is room along them', () => {

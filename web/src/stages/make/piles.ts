@@ -131,6 +131,18 @@ export const stockAt = <K extends StockItem['sold_as']>(stock: readonly StockIte
       : [],
   );
 
+/** A stock list with what a table says of it: items of one id as the table has them, their defects kept; new ones after. */
+export function merged(stock: readonly StockItem[], table: readonly StockItem[]): StockItem[] {
+  const said = new Map(table.map((s) => [s.id, s]));
+  const own = stock.map((s) => {
+    const now = said.get(s.id);
+    if (!now) return s;
+    return now.sold_as === 'length' && s.sold_as === 'length' ? { ...now, defects: s.defects } : now;
+  });
+  const had = new Set(stock.map((s) => s.id));
+  return [...own, ...table.filter((s) => !had.has(s.id))];
+}
+
 /** How many of an item are ticked off on this device and not yet with the server. */
 export const boughtHere = (pending: readonly { fact: Fact }[], item: string): number =>
   pending

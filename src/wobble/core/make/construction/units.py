@@ -15,8 +15,9 @@ from wobble.core.make.construction.holes import with_holes
 from wobble.core.make.construction.sizes import board_part, box, sized
 from wobble.core.make.construction.walls import boarded, cushion_board, hung_on, panel, trimmed
 from wobble.core.part import Part
-from wobble.core.setout.cells import construction_of, laid_cells
+from wobble.core.setout.cells import laid_cells
 from wobble.core.setout.framing import boards_laid, frame_laid, hanging_laid
+from wobble.core.setout.ways import construction_of
 
 COVERED_MM = 150.0
 """Nearer to a wall than this an end is covered by it, or by a filler."""

@@ -9,8 +9,9 @@ from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding
 from wobble.core.job import Board, Cell, Columns, Content, Drawers, Hung, OnCleats, PullOut, Rows, Shelved, Unit
 from wobble.core.setout.boards import sag
-from wobble.core.setout.cells import LaidCell, construction_of, under_box_mm
+from wobble.core.setout.cells import LaidCell, under_box_mm
 from wobble.core.setout.sheet import Sheet
+from wobble.core.setout.ways import construction_of
 
 LEAST_DRAWER_MM = 40.0
 """A drawer's box lower than this holds nothing."""
