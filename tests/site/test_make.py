@@ -99,5 +99,6 @@ def test_the_aims_are_held_beside_each_other(ines, stored):
     assert status == 200
     by_aim = {o["aim"]: o for o in found}
     assert set(by_aim) == {"fewest sheets", "fewest settings", "fewest metres"}
+    assert len({o["sheets"] for o in found}) == 1  # the aim counts after price and sheets
     assert by_aim["fewest settings"]["settings"] <= by_aim["fewest sheets"]["settings"]
     assert by_aim["fewest metres"]["sawn_m"] <= by_aim["fewest sheets"]["sawn_m"]

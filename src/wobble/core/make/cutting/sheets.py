@@ -106,7 +106,9 @@ class _Search:
         self.effort = effort
         self.price = [float(k.area) ** 1.05 for k in kinds]
         self.bound = least_sheets(self.kinds, self.counts, [(s.long, s.wide) for s in sheets])
+        # what the search goes on from is the same for all aims: so each gets the best of the same layouts
         self.best: tuple[list[Used], list[int]] = ([], list(self.counts))
+        self.chosen = self.best
 
     def run(self) -> Packed:
         if not any(self.counts) or not self.sheets:
@@ -121,20 +123,19 @@ class _Search:
             self._patterns()
         while not self._done() and self.effort.more():
             self._again()
-        used, left = self.best
+        used, left = self.chosen
         return Packed(tuple(used), tuple(a + b for a, b in zip(left, self.never, strict=True)), self.bound)
 
     # --- what is kept ---
 
-    def _rank(self, used: Sequence[Used], left: Sequence[int]) -> tuple[float, ...]:
+    def _rank(self, used: Sequence[Used], left: Sequence[int], aim: Aim) -> tuple[float, ...]:
         short = sum(n * k.area for n, k in zip(left, self.kinds, strict=True))
         price = sum(self.sheets[u.sheet].price for u in used)
         area = sum(self.sheets[u.sheet].area for u in used)
-        then = self._cost(used)
-        return (short, round(price, 4), area, then)
+        return (short, round(price, 4), area, self._cost(used, aim))
 
-    def _cost(self, used: Sequence[Used]) -> float:
-        match self.aim:
+    def _cost(self, used: Sequence[Used], aim: Aim) -> float:
+        match aim:
             case "fewest settings":
                 return fences(used, self.kinds)
             case "fewest metres":
@@ -145,11 +146,11 @@ class _Search:
     def _area(self, tree: Tree) -> int:
         return sum(self.kinds[leaf.kind].area for leaf in leaves(tree))
 
-    def _keep(self, used: list[Used], left: list[int]) -> bool:
-        if self._rank(used, left) < self._rank(*self.best):
+    def _keep(self, used: list[Used], left: list[int]) -> None:
+        if self._rank(used, left, "fewest sheets") < self._rank(*self.best, "fewest sheets"):
             self.best = (used, left)
-            return True
-        return False
+        if self._rank(used, left, self.aim) < self._rank(*self.chosen, self.aim):
+            self.chosen = (used, left)
 
     def _done(self) -> bool:
         """Whether nothing better can be found: all of one sheet in as few as any layout takes."""
