@@ -10,7 +10,7 @@ from dataclasses import dataclass
 from msgspec.structs import replace
 
 from wobble.core.job import Job, LengthStock, SheetStock
-from wobble.core.make.cutting.lists import CutLength, CutList, CutSheet, Missing, cut_list
+from wobble.core.make.cutting.lists import CutLength, CutList, CutSheet, Looking, Missing, Saw, cut_lists
 from wobble.core.make.cutting.sheets import Aim
 from wobble.core.make.cutting.tables import Offered, Wanted
 from wobble.core.make.laid import Group, LaidLength, LaidSheet, Layout, NotLaid, PartOnStock, stop_mm, weight_kg
@@ -63,16 +63,12 @@ class LayoutInput:
 
     def cut(self) -> CutList:
         """Return it laid out."""
-        return cut_list(
-            self.wanted,
-            self.offered,
-            kerf_mm=self.kerf_mm,
-            trim_mm=self.trim_mm,
-            aim=self.aim,
-            seconds=self.seconds,
-            at_most_s=self.at_most_s,
-            seed=self.seed,
-        )
+        return self.cut_for((self.aim,))[self.aim]
+
+    def cut_for(self, aims: tuple[Aim, ...]) -> dict[Aim, CutList]:
+        """Return it laid out for each aim, the best of the same layouts for each."""
+        looking = Looking(aims, self.seconds, self.at_most_s, self.seed)
+        return cut_lists(self.wanted, self.offered, Saw(self.kerf_mm, self.trim_mm), looking)
 
 
 @dataclass(frozen=True)

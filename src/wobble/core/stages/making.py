@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import partial
 from typing import Any, get_args
 
 from msgspec.structs import replace
@@ -27,11 +28,18 @@ from wobble.core.stages.solve import solve_fit, solve_hold
 
 PART_BYTES = 1_000
 """What a part in a layout weighs at most, its cuts with it."""
-_LAYOUTS = Remembered[LayoutInput, CutList](
-    lambda found: PART_BYTES * (1 + sum(len(s.parts) for s in found.sheets) + sum(len(b.parts) for b in found.lengths)),
+
+
+def _weight(found: CutList) -> int:
+    return PART_BYTES * (1 + sum(len(s.parts) for s in found.sheets) + sum(len(b.parts) for b in found.lengths))
+
+
+_LAYOUTS = Remembered[LayoutInput, CutList](_weight, 4 * MB)
+_TRADES = Remembered[LayoutInput, dict[Aim, CutList]](
+    lambda found: sum(map(_weight, found.values())),
     4 * MB,
 )
-KEPT: tuple[Remembered[Any, Any], ...] = (_LAYOUTS,)
+KEPT: tuple[Remembered[Any, Any], ...] = (_LAYOUTS, _TRADES)
 """All that is remembered here."""
 
 
@@ -125,15 +133,20 @@ class AimOutcome(Value, frozen=True, kw_only=True):
 
 
 TRADE_S = 0.5
-"""How long is looked for each aim when they are held beside each other."""
+"""How long is looked when the aims are held beside each other."""
 
 
 def compare_aims(job: Job) -> tuple[AimOutcome, ...]:
     """Return what a job's layout comes to for each aim, so that the trade between them is seen."""
     parts = _gathered(job).parts
+    stay = pinned_sheets(job, parts)
+    work = tasks(job, parts, stay, TRADE_S)
+    every: tuple[Aim, ...] = get_args(Aim)
+    # one search for all aims: were each looked for by itself, a slow machine could tell that an aim costs a sheet more
+    cut = [_TRADES.get(task.given, partial(task.given.cut_for, every)) for task in work]
     outcomes = []
-    for aim in get_args(Aim):
-        layout = _laid_out(replace(job, workshop=replace(job.workshop, aim=aim)), parts, TRADE_S, 1)
+    for aim in every:
+        layout = laid(job, work, [found[aim] for found in cut], parts, stay)
         outcomes.append(
             AimOutcome(
                 aim=aim,

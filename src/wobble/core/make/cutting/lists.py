@@ -6,6 +6,7 @@ Parts go by material and thickness to sheets, and where the stock of that materi
 from __future__ import annotations
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 from wobble.core.make.cutting.lengths import Board, cut_lengths
 from wobble.core.make.cutting.rows import Kind
@@ -91,6 +92,24 @@ class CutList(Value, frozen=True, kw_only=True):
     price: float
 
 
+@dataclass(frozen=True)
+class Saw:
+    """What the blade takes, and what is cut off all edges first."""
+
+    kerf_mm: float
+    trim_mm: float = 0.0
+
+
+@dataclass(frozen=True)
+class Looking:
+    """What counts after price and area, for each aim that is asked for, and how long a layout is looked for."""
+
+    aims: tuple[Aim, ...]
+    seconds: float
+    at_most_s: float
+    seed: int
+
+
 def cut_list(
     wanted: Sequence[Wanted],
     offered: Sequence[Offered],
@@ -114,52 +133,78 @@ def cut_list(
         at_most_s: How long to look on any; ten times that where nothing is said.
         seed: Of the search.
     """
-    sheets: list[CutSheet] = []
-    lengths: list[CutLength] = []
-    missing: list[Missing] = []
-    bounds: list[Bound] = []
-    price = 0.0
+    most = 10 * seconds if at_most_s is None else at_most_s
+    return cut_lists(wanted, offered, Saw(kerf_mm, trim_mm), Looking((aim,), seconds, most, seed))[aim]
+
+
+def cut_lists(wanted: Sequence[Wanted], offered: Sequence[Offered], saw: Saw, looking: Looking) -> dict[Aim, CutList]:
+    """Return parts laid out on stock for each aim, the best of the same layouts for each."""
     groups = _groups(wanted)
+    n = max(len(groups), 1)
+    share = Looking(looking.aims, looking.seconds / n, looking.at_most_s / n, looking.seed)
+    found: list[dict[Aim, _Laid]] = []
     for (material, thick), parts in groups.items():
         stock = [
             o
             for o in offered
             if o.material.casefold() == material and _as_thick(o.thickness_mm, thick) and o.quantity != 0
         ]
-        flat = [o for o in stock if o.width_mm is not None]
-        long = [o for o in stock if o.width_mm is None]
-        share = seconds / len(groups)
-        most = (10 * seconds if at_most_s is None else at_most_s) / len(groups)
-        if not stock:
-            missing += [Missing(name=p.name, quantity=p.quantity, why=_no_stock(p, offered)) for p in parts]
-            continue
-        for_sheets = [p for p in parts if p.width_mm > 0] if flat else []
-        for_lengths = [p for p in parts if p not in for_sheets]
-        if for_sheets:
-            made, short, least = _on_sheets(for_sheets, flat, (kerf_mm, trim_mm), (aim, share, most, seed))
-            sheets += [s for s, _ in made]
-            price += sum(o.price for _, o in made)
-            if long:
-                for_lengths += short
-            else:
-                missing += [_too_large(p, flat, trim_mm) for p in short]
-            bounds.append(Bound(material=material, thickness_mm=thick, least=min(least, len(made)), used=len(made)))
+        if stock:
+            found.append(_of_one((material, thick), parts, stock, saw, share))
+        else:
+            lack = tuple(Missing(name=p.name, quantity=p.quantity, why=_no_stock(p, offered)) for p in parts)
+            found.append(dict.fromkeys(looking.aims, _Laid(missing=lack)))
+    return {aim: _together([one[aim] for one in found]) for aim in looking.aims}
+
+
+@dataclass(frozen=True)
+class _Laid:
+    """What one material and thickness was laid out to."""
+
+    sheets: tuple[tuple[CutSheet, Offered], ...] = ()
+    lengths: tuple[tuple[CutLength, Offered], ...] = ()
+    missing: tuple[Missing, ...] = ()
+    bounds: tuple[Bound, ...] = ()
+
+
+def _together(found: Sequence[_Laid]) -> CutList:
+    bounds = tuple(b for one in found for b in one.bounds)
+    return CutList(
+        sheets=tuple(sheet for one in found for sheet, _ in one.sheets),
+        lengths=tuple(board for one in found for board, _ in one.lengths),
+        missing=tuple(m for one in found for m in one.missing),
+        bound=sum(b.least for b in bounds),
+        bounds=bounds,
+        price=round(sum(o.price for one in found for _, o in (*one.sheets, *one.lengths)), 2),
+    )
+
+
+def _of_one(
+    of: tuple[str, float], parts: Sequence[Wanted], stock: Sequence[Offered], saw: Saw, looking: Looking
+) -> dict[Aim, _Laid]:
+    """Return parts of one material and thickness, laid out for each aim: on sheets, then on lengths."""
+    flat = [o for o in stock if o.width_mm is not None]
+    long = [o for o in stock if o.width_mm is None]
+    for_sheets = [p for p in parts if p.width_mm > 0] if flat else []
+    others = [p for p in parts if p not in for_sheets]
+    found = {}
+    for aim, (made, short, least) in _on_sheets(for_sheets, flat, saw, looking).items():
+        for_lengths = [*others, *short] if long else others
+        missing = [] if long else [_too_large(p, flat, saw.trim_mm) for p in short]
+        bounds = [_bound(of, least, len(made))] if for_sheets else []
+        cut: list[tuple[CutLength, Offered]] = []
         if for_lengths and long:
-            cut, short, least = _on_lengths(for_lengths, long, (kerf_mm, trim_mm), (share, most))
-            lengths += [c for c, _ in cut]
-            price += sum(o.price for _, o in cut)
-            missing += [_too_large(p, long, trim_mm) for p in short]
-            bounds.append(Bound(material=material, thickness_mm=thick, least=min(least, len(cut)), used=len(cut)))
+            cut, short, least = _on_lengths(for_lengths, long, saw, looking)
+            missing += [_too_large(p, long, saw.trim_mm) for p in short]
+            bounds.append(_bound(of, least, len(cut)))
         elif for_lengths:
             missing += [Missing(name=p.name, quantity=p.quantity, why=NO_WIDTH) for p in for_lengths]
-    return CutList(
-        sheets=tuple(sheets),
-        lengths=tuple(lengths),
-        missing=tuple(missing),
-        bound=sum(b.least for b in bounds),
-        bounds=tuple(bounds),
-        price=round(price, 2),
-    )
+        found[aim] = _Laid(tuple(made), tuple(cut), tuple(missing), tuple(bounds))
+    return found
+
+
+def _bound(of: tuple[str, float], least: int, used: int) -> Bound:
+    return Bound(material=of[0], thickness_mm=of[1], least=min(least, used), used=used)
 
 
 def _as_thick(stock_mm: float, part_mm: float) -> bool:
@@ -220,10 +265,12 @@ def _short(parts: Sequence[Wanted], left: Sequence[int]) -> list[Wanted]:
 def _on_sheets(
     parts: Sequence[Wanted],
     stock: Sequence[Offered],
-    saw: tuple[float, float],
-    search: tuple[Aim, float, float, int],
-) -> tuple[list[tuple[CutSheet, Offered]], list[Wanted], int]:
-    (kerf, trim), (aim, seconds, most, seed) = saw, search
+    saw: Saw,
+    looking: Looking,
+) -> dict[Aim, tuple[list[tuple[CutSheet, Offered]], list[Wanted], int]]:
+    kerf, trim = saw.kerf_mm, saw.trim_mm
+    if not parts:
+        return {aim: ([], [], 0) for aim in looking.aims}
     usable = [o for o in stock if min(o.length_mm, o.width_mm or 0.0) > 2 * trim]
     alike, names = _alike(parts)
     sizes = [(o.length_mm - 2 * trim, (o.width_mm or 0.0) - 2 * trim) for o in usable]
@@ -233,19 +280,30 @@ def _on_sheets(
         Sheet(cells_down(a + kerf, cell), cells_down(b + kerf, cell), o.quantity, o.price)
         for (a, b), o in zip(sizes, usable, strict=True)
     ]
-    packed = pack(kinds, [len(n) for n in names], sheets, seconds=seconds, at_most_s=most, seed=seed, aim=aim)
+    packed = pack(
+        kinds,
+        [len(n) for n in names],
+        sheets,
+        seconds=looking.seconds,
+        at_most_s=looking.at_most_s,
+        seed=looking.seed,
+        aims=looking.aims,
+    )
     true = tuple((k[0], k[1]) for k in alike)
-    waiting = [list(n) for n in names]
-    made = []
-    for one in packed.used:
-        o = usable[one.sheet]
-        laid = lay(one.tree, (o.length_mm, o.width_mm or 0.0), true, kerf=kerf, trim=trim)
-        made.append((_sheet(o, laid, parts, waiting), o))
-    counts = [0] * len(parts)
-    for rest in waiting:
-        for index in rest:
-            counts[index] += 1
-    return made, _short(parts, counts), packed.bound
+    found: dict[Aim, tuple[list[tuple[CutSheet, Offered]], list[Wanted], int]] = {}
+    for aim, layout in packed.items():
+        waiting = [list(n) for n in names]
+        made = []
+        for one in layout.used:
+            o = usable[one.sheet]
+            laid = lay(one.tree, (o.length_mm, o.width_mm or 0.0), true, kerf=kerf, trim=trim)
+            made.append((_sheet(o, laid, parts, waiting), o))
+        counts = [0] * len(parts)
+        for rest in waiting:
+            for index in rest:
+                counts[index] += 1
+        found[aim] = (made, _short(parts, counts), layout.bound)
+    return found
 
 
 def _alike(parts: Sequence[Wanted]) -> tuple[list[tuple[float, float, bool]], list[list[int]]]:
@@ -281,9 +339,9 @@ def _sheet(stock: Offered, laid: Laid, parts: Sequence[Wanted], waiting: list[li
 
 
 def _on_lengths(
-    parts: Sequence[Wanted], stock: Sequence[Offered], saw: tuple[float, float], search: tuple[float, float]
+    parts: Sequence[Wanted], stock: Sequence[Offered], saw: Saw, looking: Looking
 ) -> tuple[list[tuple[CutLength, Offered]], list[Wanted], int]:
-    (kerf, trim), (seconds, most) = saw, search
+    kerf, trim = saw.kerf_mm, saw.trim_mm
     usable = [o for o in stock if o.length_mm > 2 * trim]
     lengths = sorted({p.length_mm for p in parts})
     cell = cell_of([mm + kerf for mm in (*lengths, *(o.length_mm - 2 * trim for o in usable))])
@@ -293,8 +351,8 @@ def _on_lengths(
         [cells_up(mm + kerf, cell) for mm in lengths],
         [len(waiting[mm]) for mm in lengths],
         boards,
-        seconds=max(seconds, 0.3),
-        at_most_s=max(most, 0.3),
+        seconds=max(looking.seconds, 0.3),
+        at_most_s=max(looking.at_most_s, 0.3),
     )
     made = []
     for b, inside in cuts.used:

@@ -70,9 +70,9 @@ def pack(
     seconds: float = 1.0,
     at_most_s: float | None = None,
     seed: int = 1,
-    aim: Aim = "fewest sheets",
-) -> Packed:
-    """Return parts laid on sheets.
+    aims: Sequence[Aim] = ("fewest sheets",),
+) -> dict[Aim, Packed]:
+    """Return parts laid on sheets: for each aim the best of the same layouts, so that no aim is beaten at its own.
 
     Args:
         kinds: What is wanted, sizes in cells with a kerf added.
@@ -81,10 +81,10 @@ def pack(
         seconds: How long to look on a plain machine; less where the bound is reached.
         at_most_s: How long to look on any; ten times that where nothing is said.
         seed: Of the search.
-        aim: What counts after price and area.
+        aims: What counts after price and area, once for each that is asked for.
     """
     effort = Effort(seconds, 10 * seconds if at_most_s is None else at_most_s)
-    return _Search(kinds, counts, sheets, effort, seed, aim).run()
+    return _Search(kinds, counts, sheets, effort, seed, aims).run()
 
 
 class _Search:
@@ -95,9 +95,9 @@ class _Search:
         sheets: Sequence[Sheet],
         effort: Effort,
         seed: int,
-        aim: Aim,
+        aims: Sequence[Aim],
     ) -> None:
-        self.kinds, self.sheets, self.aim = list(kinds), list(sheets), aim
+        self.kinds, self.sheets = list(kinds), list(sheets)
         self.lies = [lies(kinds, s.long, s.wide) for s in sheets]
         placeable = {lie.kind for some in self.lies for lie in some}
         self.counts = [n if i in placeable else 0 for i, n in enumerate(counts)]
@@ -108,11 +108,17 @@ class _Search:
         self.bound = least_sheets(self.kinds, self.counts, [(s.long, s.wide) for s in sheets])
         # what the search goes on from is the same for all aims: so each gets the best of the same layouts
         self.best: tuple[list[Used], list[int]] = ([], list(self.counts))
-        self.chosen = self.best
+        self.chosen = dict.fromkeys(aims, self.best)
 
-    def run(self) -> Packed:
-        if not any(self.counts) or not self.sheets:
-            return Packed((), tuple(a + b for a, b in zip(self.counts, self.never, strict=True)), 0)
+    def run(self) -> dict[Aim, Packed]:
+        if any(self.counts) and self.sheets:
+            self._look()
+        return {
+            aim: Packed(tuple(used), tuple(a + b for a, b in zip(left, self.never, strict=True)), self.bound)
+            for aim, (used, left) in self.chosen.items()
+        }
+
+    def _look(self) -> None:
         for _ in range(FIRST_TRIES):
             self._keep(*self._built(list(self.counts), [s.count for s in self.sheets]))
             if self._done() or not self.effort.more():
@@ -123,8 +129,6 @@ class _Search:
             self._patterns()
         while not self._done() and self.effort.more():
             self._again()
-        used, left = self.chosen
-        return Packed(tuple(used), tuple(a + b for a, b in zip(left, self.never, strict=True)), self.bound)
 
     # --- what is kept ---
 
@@ -149,12 +153,13 @@ class _Search:
     def _keep(self, used: list[Used], left: list[int]) -> None:
         if self._rank(used, left, "fewest sheets") < self._rank(*self.best, "fewest sheets"):
             self.best = (used, left)
-        if self._rank(used, left, self.aim) < self._rank(*self.chosen, self.aim):
-            self.chosen = (used, left)
+        for aim, chosen in self.chosen.items():
+            if self._rank(used, left, aim) < self._rank(*chosen, aim):
+                self.chosen[aim] = (used, left)
 
     def _done(self) -> bool:
         """Whether nothing better can be found: all of one sheet in as few as any layout takes."""
-        if any(self.best[1]) or self.aim != "fewest sheets":
+        if any(self.best[1]) or set(self.chosen) != {"fewest sheets"}:
             return False
         return len(self.sheets) == 1 and len(self.best[0]) <= self.bound
 
