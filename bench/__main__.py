@@ -13,6 +13,8 @@ from bench.drawing import redraws
 from bench.five import EXPECTED_RMS_MM, SURFACES, Five, five
 from bench.load import Served, under_load
 from bench.next_best import Race, races
+from bench.plans import Plans, plans
+from bench.setting import Settings, settings
 from bench.speed import Timing, decisions, surveys
 from bench.walls import Walls, walls
 
@@ -25,6 +27,8 @@ def main() -> None:
     parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
     parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
     parser.add_argument("--walls", type=int, default=300, help="made-up walls with studs to find")
+    parser.add_argument("--runs", type=int, default=100, help="made-up places in which a run is set")
+    parser.add_argument("--plans", type=int, default=300, help="made-up jobs whose steps are put into sessions")
     parser.add_argument("--no-browser", action="store_true", help="leave the drawing on the phone out")
     parser.add_argument("--load", type=float, default=10.0, help="seconds for which many ask at once; 0 for none")
     options = parser.parse_args()
@@ -33,6 +37,8 @@ def main() -> None:
     print_races(races(options.floors))
     print_alcoves(alcoves(options.alcoves))
     print_walls(walls(options.walls))
+    print_settings(settings(options.runs))
+    print_plans(plans(options.plans))
     print_packings([*packings(), boards()])
     print_timings("Speed (median, one thread)", [*surveys(), *decisions()])
     if not options.no_browser:
@@ -116,6 +122,25 @@ def print_walls(found: Walls) -> None:
     print(f"  screws called 90 % sure that do bite         {np.mean(found.bites):.3f} (expected 0.90 or more)")
     print(f"  spacing named rightly                        {np.mean(found.named):.3f} (expected 0.95 or more)")
     print(f"  lines called so sure, a wall                 {np.mean(found.n_called):.1f}")
+
+
+def print_settings(found: Settings) -> None:
+    """Print how runs came to stand that were checked and followed, beside those of the first plan followed blindly."""
+    print(f"Runs of three boxes set in {found.n} made-up places by a simulated installer, held against the truth")
+    both = (("checked, put right and followed", found.followed), ("baseline: first plan, blindly", found.blind))
+    for name, stood in both:
+        level = np.median([s.level_mm for s in stood])
+        joint = np.median([s.joint_mm for s in stood])
+        fine = sum(s.fine for s in stood)
+        print(f"  {name:44} {fine} of {found.n} true; worst level {level:.1f} mm, step {joint:.1f} mm (medians)")
+    print("  (expected 95 of 100 or more true)")
+
+
+def print_plans(found: Plans) -> None:
+    """Print how far plans end past what none could end before."""
+    print(f"Steps of {found.n} made-up jobs in sessions, walked by a checker of their own: {found.faults} faults")
+    print(f"  ends past the bound, median                  {np.median(found.late):.1%} (expected 10 % or less)")
+    print(f"  at the bound                                 {np.mean(np.asarray(found.late) < 0.001):.0%}")
 
 
 def print_timings(title: str, timings: list[Timing]) -> None:

@@ -14,7 +14,7 @@ import numpy as np
 from msgspec.structs import replace
 
 from bench.accuracy import LASER, LINES
-from wobble.core.facts import Detection
+from wobble.core.facts import AsSet, Detection
 from wobble.core.gauge.survey import survey, survey_input
 from wobble.core.job import READING_KINDS, BackLine, Closing, HighSpot, Job, Place, with_facts
 from wobble.core.practice.gable import gable_workroom
@@ -22,7 +22,17 @@ from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.rooms import ROOM_SIZE_MM, made_up_room
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.stages import find_place, forget, solve_fit, solve_gauge, solve_hold, with_decisions
+from wobble.core.stages import (
+    find_place,
+    forget,
+    solve_fit,
+    solve_gauge,
+    solve_hold,
+    solve_order,
+    solve_proposal,
+    solve_set,
+    with_decisions,
+)
 
 SIZES = (40, 200, 1000)
 
@@ -83,6 +93,7 @@ def surveys() -> list[Timing]:
     return timings
 
 
+NOW = FIRST_READING
 DEMOS = {"north": gable_workroom, "alcove": vestry_press, "galley": narrowboat_galley}
 
 
@@ -114,11 +125,42 @@ def decisions() -> list[Timing]:
             tapped = with_facts(now, (Detection,), (*now.detections, hole))
             return solve_hold(replace(job, places=tuple(tapped if b.id == place else b for b in job.places)), place)
 
+        def steps(job: Job = job, step: Iterator[int] = step) -> object:
+            off = (f"2030-01-{next(step) % 28 + 1:02d}",)
+            return solve_order(replace(job, sessions=replace(job.sessions, off=off)), NOW)
+
+        def proposed(job: Job = job, place: str = place, step: Iterator[int] = step) -> object:
+            return solve_proposal(_stands(job, place, 1.2 + 0.001 * next(step)), place)
+
         baseline = f"{job.name} solved anew"
-        turned = (("datum turned", datum), ("backs turned", back), ("sides turned", sides), ("a hole tapped", tap))
+        turned: tuple[tuple[str, Callable[[], object]], ...] = (
+            ("datum turned", datum),
+            ("backs turned", back),
+            ("sides turned", sides),
+            ("a hole tapped", tap),
+            ("a day off: steps", steps),
+            ("as set: followed", proposed),
+        )
         for name, run in turned:
             timings.append(Timing(f"{place}: {name}", median_ms(run, 15), baseline, anew))
     return timings
+
+
+def _stands(job: Job, place_id: str, off_mm: float) -> Job:
+    """Return a job whose first standing unit is read to stand so much higher."""
+    place = find_place(job, place_id)
+    check = next(c for c in solve_set(job, place_id).checks if c.kind == "height")
+    fact = AsSet(
+        id="stands",
+        taken_at=FIRST_READING,
+        check=check.key,
+        value_mm=(check.expected_mm or 0.0) + off_mm,
+        expected_mm=check.expected_mm,
+        of=check.of,
+        stands=check.stands,
+    )
+    placed = replace(place, facts=(*place.facts, fact))
+    return replace(job, places=tuple(placed if p.id == place_id else p for p in job.places))
 
 
 def _anew(job: Job, place: str) -> None:

@@ -206,8 +206,8 @@ ROOMS: dict[str, Room] = {
     "side-not-held": Room(units=a(x_mm=0.0, fastened_to=("left",)), beside=sides(left=-2.0)),
     "rack-not-held": Room(units=(RACK,), over=ceiling(), overhead=Backing(), found=()),
 }
-TOLD_ELSEWHERE = (codes.RodCode, codes.MakeCode)
-"""Set out and Make have tests of their own for what they tell."""
+TOLD_ELSEWHERE = (codes.RodCode, codes.MakeCode, codes.OrderCode, codes.SetCode)
+"""Set out, Make, Order and Set have tests of their own for what they tell."""
 NAMES = tuple(sorted(name for part in get_args(codes.Code) if part not in TOLD_ELSEWHERE for name in get_args(part)))
 
 

@@ -164,6 +164,23 @@ HoldCode = Literal[
     "side-held",
     "side-not-held",
 ]
+OrderCode = Literal[
+    "all-done",
+    "alone",
+    "dropped",
+    "dries",
+    "ends",
+    "late",
+    "no-session",
+    "not-turned",
+    "ring",
+    "sessions-assumed",
+    "step-unknown",
+    "trade-no-date",
+    "turned",
+    "visit-early",
+]
+SetCode = Literal["all-true", "found-otherwise", "set-out-of-true", "stands-otherwise", "still-to-check"]
 Code = (
     GaugeCode
     | MakeCode
@@ -176,4 +193,6 @@ Code = (
     | AccessCode
     | CutoutCode
     | HoldCode
+    | OrderCode
+    | SetCode
 )

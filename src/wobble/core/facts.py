@@ -161,11 +161,16 @@ class Detection(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="detecti
 
 
 class Note(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="note"):
-    """Something seen on site."""
+    """Something seen on site, what went wrong and why, what was agreed, or what is open for the next job.
+
+    `about` is the key of the step or the check that it belongs to, where there is one.
+    """
 
     text: Annotated[str, Meta(min_length=1, max_length=4000)]
     surface: SurfaceName | None = None
     at: tuple[Coordinate, Coordinate] | None = None
+    kind: Literal["seen", "went wrong", "agreed", "open"] = "seen"
+    about: Annotated[str, Meta(max_length=200)] = ""
 
 
 ObstacleKind = Literal[
@@ -222,14 +227,125 @@ class Known(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="known"):
 
 
 class Bought(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="bought"):
-    """So many of one item of the stock list are bought and at hand."""
+    """So many of one item of the stock list are bought and at hand; `shop` is where, by its id, if that is known."""
 
     item: Key
     count: Annotated[int, Meta(ge=1, le=1000)] = 1
+    shop: Annotated[str, Meta(max_length=80)] = ""
+
+
+class StepDone(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="step"):
+    """A step that was done, by its key and its name then, and how many minutes it took, if somebody saw the clock."""
+
+    step: Annotated[str, Meta(min_length=1, max_length=200)]
+    name: Name = ""
+    minutes: Annotated[float, Meta(ge=0.5, le=10_000)] | None = None
+
+
+class LaidUnder(Value, frozen=True, kw_only=True):
+    """What lay under one support when a unit was set: where on the floor, mm, which corner, and how thick, mm."""
+
+    at: tuple[Coordinate, Coordinate]
+    corner: Annotated[str, Meta(max_length=40)]
+    mm: Annotated[float, Meta(ge=-500, le=2000)]
+
+
+class Stands(Value, frozen=True, kw_only=True):
+    """Where a unit was to stand when it was checked: its left edge, back and underside, its size, what lay under it.
+
+    `under_mm` is over the datum mark where `tied` says that heights count from it.
+    """
+
+    x_mm: Coordinate
+    out_mm: Coordinate
+    under_mm: Coordinate
+    tied: bool = False
+    wide_mm: Positive
+    deep_mm: Positive
+    high_mm: Positive
+    on: Annotated[tuple[LaidUnder, ...], Meta(max_length=24)] = ()
+
+
+class AsSet(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="as set"):
+    """What a check came to: its key, what was read, mm, or whether it came right where nothing is read.
+
+    A level's reading is the rise over the check's own base, as the check says which way counts. What was expected, of
+    which unit, and where that was to stand, are kept with it: what follows from it follows from what was planned then.
+    """
+
+    check: Annotated[str, Meta(min_length=1, max_length=200)]
+    value_mm: Coordinate | None = None
+    came: Literal["right", "wrong"] | None = None
+    instrument: Annotated[str, Meta(max_length=80)] = ""
+    expected_mm: Coordinate | None = None
+    of: Annotated[str, Meta(max_length=80)] = ""
+    stands: Stands | None = None
+
+    def __post_init__(self) -> None:
+        check_year(self.taken_at)
+        if (self.value_mm is None) == (self.came is None):
+            raise ValueError("A check has either a length or whether it came right")
+
+
+class Followed(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="followed"):
+    """What was read on a unit that stands, by the ids of the facts, and the rest of the plan was to follow from."""
+
+    readings: Annotated[tuple[Key, ...], Meta(min_length=1, max_length=200)]
+
+
+FoundOtherwise = Literal[
+    "no stud", "wire or pipe", "joists the other way", "no box", "other openings", "wall opened", "other"
+]
+
+
+class Otherwise(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="otherwise"):
+    """Something that turned out other than planned, of which piece, fastener or thing, and where it was found.
+
+    `count` is how many openings a box has after all.
+    """
+
+    what: FoundOtherwise
+    of: Annotated[str, Meta(max_length=120)] = ""
+    surface: Behind | None = None
+    at: tuple[Coordinate, Coordinate] | None = None
+    count: Annotated[int, Meta(ge=1, le=12)] | None = None
+    text: Text = ""
+
+
+class Photo(_Fact, frozen=True, kw_only=True, tag_field="fact", tag="photo"):
+    """A picture: the digest that its file is kept under, its size, and what it shows."""
+
+    file: Annotated[str, Meta(min_length=64, max_length=64, pattern=r"^[0-9a-f]{64}$")]
+    wide_px: Annotated[int, Meta(ge=1, le=20_000)]
+    high_px: Annotated[int, Meta(ge=1, le=20_000)]
+    about: Annotated[str, Meta(max_length=200)] = ""
+    moment: Literal["before", "during", "after"] = "during"
+    surface: SurfaceName | None = None
+    at: tuple[Coordinate, Coordinate] | None = None
+    text: Text = ""
 
 
 READING_KINDS = (Offset, Slope, Span, Gap, Corner, Profile, Scan)
-Fact = Offset | Slope | Span | Gap | Corner | Profile | Scan | Detection | Note | Obstacle | CutDone | Known | Bought
+Fact = (
+    Offset
+    | Slope
+    | Span
+    | Gap
+    | Corner
+    | Profile
+    | Scan
+    | Detection
+    | Note
+    | Obstacle
+    | CutDone
+    | Known
+    | Bought
+    | StepDone
+    | AsSet
+    | Followed
+    | Otherwise
+    | Photo
+)
 AnyFact = TypeVar("AnyFact", bound=Fact)
 
 

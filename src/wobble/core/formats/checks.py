@@ -14,11 +14,13 @@ from wobble.core.formats.set_out import check_set_out
 from wobble.core.gauge.observe import square_defect
 from wobble.core.job import (
     SURFACE_AXES,
+    AsSet,
     Bought,
     Corner,
     CutDone,
     Detection,
     FlipCheck,
+    Followed,
     Gap,
     HookCheck,
     Instrument,
@@ -28,6 +30,8 @@ from wobble.core.job import (
     Note,
     Obstacle,
     Offset,
+    Otherwise,
+    Photo,
     Place,
     Profile,
     Reading,
@@ -35,9 +39,11 @@ from wobble.core.job import (
     SheetStock,
     Slope,
     SquareCheck,
+    StepDone,
     reading_spots,
     surface_extent,
 )
+from wobble.core.job.sessions import Deadline, Habit, OneOff, OwnStep, Person, Visit
 from wobble.core.job.unit import ScrewFeet
 
 MOST_READINGS = 2000
@@ -56,6 +62,7 @@ def check_job(job: Job) -> None:
     check_unique("$.instruments", [i.id for i in job.instruments], "instrument")
     check_unique("$.constructions", [c.id for c in job.constructions], "way of building")
     check_unique("$.places", [b.id for b in job.places], "place")
+    _check_sessions(job)
     _check_workshop(job)
     instruments = {i.id for i in job.instruments}
     for i, taper in enumerate(job.kit.tapers):
@@ -70,6 +77,44 @@ def check_job(job: Job) -> None:
     for i, place in enumerate(job.places):
         _check_place(place, instruments, f"$.places[{i}]")
     _check_corners(job)
+
+
+def _check_sessions(job: Job) -> None:
+    """Check that sessions name people and machines that are there."""
+    sessions = job.sessions
+    named: tuple[tuple[str, Sequence[Person | Habit | OneOff | Visit | Deadline | OwnStep], str], ...] = (
+        ("people", sessions.people, "person"),
+        ("habits", sessions.habits, "session that comes back"),
+        ("one_offs", sessions.one_offs, "session"),
+        ("visits", sessions.visits, "visit"),
+        ("deadlines", sessions.deadlines, "deadline"),
+        ("own", sessions.own, "step of your own"),
+    )
+    for name, values, word in named:
+        check_unique(f"$.sessions.{name}", [v.id for v in values], word)
+    people = {p.id for p in sessions.people}
+    machines = {m.id for m in job.workshop.machines}
+    said: tuple[tuple[str, tuple[Habit | OneOff, ...]], ...] = (
+        ("habits", sessions.habits),
+        ("one_offs", sessions.one_offs),
+    )
+    for name, ones in said:
+        for i, one in enumerate(ones):
+            for field, known, there in (("people", people, one.people), ("machines", machines, one.machines)):
+                for k, key in enumerate(there):
+                    if key not in known:
+                        raise DocumentError(
+                            f"“{one.name}” names “{key}”, which is not among the job's {field}.",
+                            mend=f"Name one of {', '.join(sorted(known)) or 'none'}, or put it there first.",
+                            path=f"$.sessions.{name}[{i}].{field}[{k}]",
+                        )
+    for k, key in enumerate(sessions.machines_away):
+        if key not in machines:
+            raise DocumentError(
+                f"There is no machine “{key}”.",
+                mend="Name one of the workshop's machines.",
+                path=f"$.sessions.machines_away[{k}]",
+            )
 
 
 def _check_workshop(job: Job) -> None:
@@ -205,7 +250,7 @@ def check_facts(
                 _check_detection(place, fact, here)
             case Note():
                 _check_note(fact, here)
-            case CutDone() | Known() | Bought():
+            case CutDone() | Known() | Bought() | StepDone() | AsSet() | Followed() | Otherwise() | Photo():
                 pass  # what they name may be made again under another name: Make says so where it is not there
             case _:
                 check_reading(place, fact, instruments, across, here)

@@ -8,8 +8,7 @@ from __future__ import annotations
 
 import io
 import math
-from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Callable
 from typing import Literal, get_args
 
 from reportlab.graphics import renderPDF
@@ -17,9 +16,9 @@ from reportlab.graphics.barcode.qr import QrCodeWidget
 from reportlab.graphics.shapes import Drawing
 from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
-from reportlab.pdfbase.pdfmetrics import stringWidth
 from reportlab.pdfgen.canvas import Canvas
 
+from wobble.core.formats.pages import BOLD, MARGIN_MM, PLAIN, Job, Pages, plain, wrapped
 from wobble.core.length import LengthUnit, spoken
 from wobble.core.make.laid import LaidSheet
 from wobble.core.make.marked import MarkedPart
@@ -28,126 +27,25 @@ from wobble.core.make.stock import material_of
 
 Paper = Literal["parts", "sheets", "settings", "labels", "shopping", "order"]
 PAPERS: tuple[Paper, ...] = get_args(Paper)
-PLAIN, BOLD = "Helvetica", "Helvetica-Bold"
-MARGIN_MM, LINE_MM = 14.0, 5.0
 CHECK_MM = 100.0
 LABEL_MM, LABELS_ACROSS, LABELS_DOWN = (70.0, 37.0), 3, 8
 """Labels as they are sold on sheets of 24: three across, eight down, from edge to edge."""
-WRITTEN_OUT = {"↑": "up", "↓": "down", "→": "to", "≤": "at most", "−": "-"}
-
-
-@dataclass(frozen=True)
-class Job:
-    """What a paper says of its job: its name, its revision, when it is printed, its units, and where a part opens.
-
-    `shops` has names by their ids; `address` gives the page of a part by its key, for the code on its label.
-    """
-
-    name: str
-    revision: int
-    date: str
-    units: LengthUnit
-    shops: Mapping[str, str]
-    address: Callable[[str], str]
 
 
 def paper(made: Made, job: Job, what: Paper) -> bytes:
     """Return a paper as PDF; the same bytes for the same answer."""
     out = io.BytesIO()
     canvas = Canvas(out, pagesize=landscape(A4) if what == "sheets" else A4, invariant=1)
-    canvas.setTitle(_plain(f"{job.name}: {what}"))
+    canvas.setTitle(plain(f"{job.name}: {what}"))
     canvas.setViewerPreference("PrintScaling", "None")
     if what == "labels":  # from edge to edge: a head would lie on the first of them
         _labels(canvas, job, made)
     else:
-        sheet = _Pages(canvas, job, what)
+        sheet = Pages(canvas, job, what)
         DRAWN[what](sheet, made)
         sheet.end()
     canvas.save()
     return out.getvalue()
-
-
-def _plain(text: str) -> str:
-    for sign, words in WRITTEN_OUT.items():
-        text = text.replace(sign, words)
-    return text.encode("cp1252", errors="replace").decode("cp1252")
-
-
-class _Pages:
-    """Pages one after the other, each with its head and foot; lines run down and over to the next."""
-
-    def __init__(self, canvas: Canvas, job: Job, what: str) -> None:
-        self.canvas, self.job, self.what, self.number = canvas, job, what, 0
-        self.wide, self.high = (
-            (landscape(A4) if what == "sheets" else A4)[0] / mm,
-            (landscape(A4) if what == "sheets" else A4)[1] / mm,
-        )
-        self.at = 0.0
-        self.turn()
-
-    def turn(self) -> None:
-        """Begin a page."""
-        if self.number:
-            self.canvas.showPage()
-        self.number += 1
-        self.text(MARGIN_MM, self.high - MARGIN_MM, f"{self.job.name} · {self.what}", bold=True, size=12)
-        foot = f"revision {self.job.revision} · {self.job.date} · page {self.number}"
-        self.text(MARGIN_MM, MARGIN_MM - 5, foot, size=8)
-        self.at = self.high - MARGIN_MM - 9
-
-    def text(self, x: float, y: float, text: str, *, bold: bool = False, size: float = 9) -> None:
-        """Write at a place, mm from the lower left corner."""
-        self.canvas.setFont(BOLD if bold else PLAIN, size)
-        self.canvas.drawString(x * mm, y * mm, _plain(text))
-
-    def row(
-        self, cells: Sequence[tuple[float, str]], *, bold: bool = False, size: float = 9, box: bool = False
-    ) -> None:
-        """Write cells in a line, each from its distance from the margin and no further than the next; wrapped below."""
-        columns: list[list[str]] = []
-        for i, (x, text) in enumerate(cells):
-            end = cells[i + 1][0] - 2 if i + 1 < len(cells) else self.wide - 2 * MARGIN_MM
-            columns.append(_wrapped(_plain(text), (end - x) * mm, BOLD if bold else PLAIN, size))
-        lines = max((len(c) for c in columns), default=1)
-        if self.at - lines * LINE_MM < MARGIN_MM + 3:
-            self.turn()
-        if box:
-            self.canvas.rect((MARGIN_MM - 5) * mm, (self.at - 0.6) * mm, 3 * mm, 3 * mm)
-        for (x, _), column in zip(cells, columns, strict=True):
-            for k, line in enumerate(column):
-                self.text(MARGIN_MM + x, self.at - k * LINE_MM, line, bold=bold, size=size)
-        self.at -= lines * LINE_MM
-        self.rule()
-
-    def rule(self) -> None:
-        """Draw a thin line under what was written."""
-        self.canvas.setLineWidth(0.2)
-        y = (self.at + LINE_MM - 1.6) * mm
-        self.canvas.line(MARGIN_MM * mm, y, (self.wide - MARGIN_MM) * mm, y)
-
-    def heading(self, text: str) -> None:
-        """Write a heading, with room for a line under it."""
-        if self.at < MARGIN_MM + 25:
-            self.turn()
-        self.at -= 3
-        self.text(MARGIN_MM, self.at, text, bold=True, size=10.5)
-        self.at -= LINE_MM + 1
-
-    def end(self) -> None:
-        """End the last page."""
-        self.canvas.showPage()
-
-
-def _wrapped(text: str, width: float, font: str, size: float) -> list[str]:
-    lines, line = [], ""
-    for word in text.split():
-        longer = f"{line} {word}".strip()
-        if line and stringWidth(longer, font, size) > width:
-            lines.append(line)
-            line = word
-        else:
-            line = longer
-    return [*lines, line]
 
 
 def _size(one: MarkedPart, units: LengthUnit) -> str:
@@ -155,7 +53,7 @@ def _size(one: MarkedPart, units: LengthUnit) -> str:
     return " × ".join(sizes) + (f", {spoken(one.part.thick_mm, units)}" if one.part.thick_mm else "")
 
 
-def _parts(sheet: _Pages, made: Made) -> None:
+def _parts(sheet: Pages, made: Made) -> None:
     now = [p for p in made.parts if p.to_cut and not p.part.waits]
     later = [p for p in made.parts if p.to_cut and p.part.waits]
     for name, some in (("Now", now), ("Not yet", later)):
@@ -176,7 +74,7 @@ def _parts(sheet: _Pages, made: Made) -> None:
             )
 
 
-def _sheets(sheet: _Pages, made: Made) -> None:
+def _sheets(sheet: Pages, made: Made) -> None:
     for n, one in enumerate(made.layout.sheets, 1):
         if n > 1:
             sheet.turn()
@@ -202,7 +100,7 @@ NUMBER_MM = 3.6
 ROUND_SCALES = (5, 6, 8, 10, 12, 15, 20, 25, 30, 40, 50)
 
 
-def _diagram(sheet: _Pages, one: LaidSheet, n: int) -> None:
+def _diagram(sheet: Pages, one: LaidSheet, n: int) -> None:
     canvas, units = sheet.canvas, sheet.job.units
     room = (sheet.wide - 2 * MARGIN_MM, sheet.high - 2 * MARGIN_MM - 26)
     scale = next(
@@ -238,7 +136,7 @@ def _diagram(sheet: _Pages, one: LaidSheet, n: int) -> None:
     )
 
 
-def _numbers(sheet: _Pages, one: LaidSheet, corner: tuple[float, float], scale: float) -> None:
+def _numbers(sheet: Pages, one: LaidSheet, corner: tuple[float, float], scale: float) -> None:
     """Write the number of each cut where it begins, or a little further where another number stands."""
     placed: list[tuple[float, float]] = []
     for n, cut in enumerate(one.cuts, 1):
@@ -260,7 +158,7 @@ def _numbers(sheet: _Pages, one: LaidSheet, corner: tuple[float, float], scale: 
         sheet.canvas.drawCentredString(spot[0] * mm, (spot[1] - 0.75) * mm, str(n))
 
 
-def _settings(sheet: _Pages, made: Made) -> None:
+def _settings(sheet: Pages, made: Made) -> None:
     units = sheet.job.units
     for s in made.settings:
         number = f"{s.at_mm:g}°" if s.work == "bevel" else spoken(s.at_mm, units) if s.at_mm else ""
@@ -295,16 +193,16 @@ def _label(canvas: Canvas, job: Job, one: MarkedPart, x: float, y: float) -> Non
     drawing.add(code)
     renderPDF.draw(drawing, canvas, (x + 43) * mm, (y + 10) * mm)
     canvas.setFont(BOLD, 18)
-    canvas.drawString(x * mm, (y + 22) * mm, _plain(one.mark))
+    canvas.drawString(x * mm, (y + 22) * mm, plain(one.mark))
     lines: list[str] = [part.name, _size(one, job.units), part.end or part.hand, part.face_up and f"{part.face_up} up"]
     canvas.setFont(PLAIN, 7)
     at = y + 18
-    for line in (text for entry in lines if entry for text in _wrapped(_plain(entry), 41 * mm, PLAIN, 7)):
+    for line in (text for entry in lines if entry for text in wrapped(plain(entry), 41 * mm, PLAIN, 7)):
         canvas.drawString(x * mm, at * mm, line)
         at -= 3.1
 
 
-def _shopping(sheet: _Pages, made: Made) -> None:
+def _shopping(sheet: Pages, made: Made) -> None:
     buying = made.buying
     best = buying.baskets[0] if buying.baskets else None
     where = {line.item: line.shop for line in best.lines} if best is not None else {}
@@ -320,7 +218,7 @@ def _shopping(sheet: _Pages, made: Made) -> None:
     sheet.row([(0, buying.why)])
 
 
-def _order(sheet: _Pages, made: Made) -> None:
+def _order(sheet: Pages, made: Made) -> None:
     """List what is ordered from a maker: sizes as finished, edges, hinges, which way up."""
     some = [p for p in made.parts if p.state == "bought"]
     for p in some:
@@ -344,7 +242,7 @@ def _order(sheet: _Pages, made: Made) -> None:
         sheet.row([(0, "Nothing is ordered: all parts are made, kept or mended.")])
 
 
-DRAWN: dict[Paper, Callable[[_Pages, Made], None]] = {
+DRAWN: dict[Paper, Callable[[Pages, Made], None]] = {
     "parts": _parts,
     "sheets": _sheets,
     "settings": _settings,

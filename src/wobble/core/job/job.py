@@ -10,6 +10,7 @@ from wobble.core.job.decided import Passage
 from wobble.core.job.insides import Construction
 from wobble.core.job.instrument import Instrument, ShimKit
 from wobble.core.job.place import Place
+from wobble.core.job.sessions import Sessions
 from wobble.core.job.workshop import Workshop
 from wobble.core.length import LengthUnit
 from wobble.core.value import Name, Text, Value
@@ -30,3 +31,4 @@ class Job(Value, frozen=True, kw_only=True):
     places: Annotated[tuple[Place, ...], Meta(max_length=50)] = ()
     way_in: Annotated[tuple[Passage, ...], Meta(max_length=20)] = ()
     workshop: Workshop = Workshop()
+    sessions: Sessions = Sessions()

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from datetime import UTC, datetime, timedelta
 
 from msgspec.structs import replace
 
-from wobble.core.facts import READING_KINDS, FoundBy
+from wobble.core.facts import READING_KINDS, AsSet, Fact, FoundBy, Note, StepDone
 from wobble.core.job import (
     Backing,
     Board,
@@ -79,7 +79,7 @@ def drying_loft() -> Job:
         note="Ware dries on shelves and a rack; tools hang on pegs. The floor stays free for the cart.",
         instruments=(LASER,),
         kit=demo_kit(),
-        places=(with_facts(place, READING_KINDS, numbered(readings, "dl", "Noor", BEGUN)),),
+        places=(_begun(with_facts(place, READING_KINDS, numbered(readings, "dl", "Noor", BEGUN))),),
         way_in=(StandUp(name="Loft hatch, then upright", height_mm=2380.0),),
     )
 
@@ -224,3 +224,37 @@ def _joists() -> tuple[Detection, ...]:
         )
         for i, spot in enumerate(spots)
     )
+
+
+def _begun(place: Place) -> Place:
+    """Return the place after a first evening: what was bought, the lowest cleats up and tried, what was agreed."""
+    later = BEGUN + timedelta(days=4)
+    done: tuple[Fact, ...] = (
+        StepDone(
+            id="dl-buy", taken_at=later, taken_by="Noor", step="buy", name="Buy what is not at hand", minutes=85.0
+        ),
+        Note(
+            id="dl-oil",
+            taken_at=later,
+            taken_by="Noor",
+            text="Shelves oiled; pegs left bare",
+            kind="agreed",
+        ),
+        StepDone(
+            id="dl-cleats",
+            taken_at=later + timedelta(hours=3),
+            taken_by="Noor",
+            step=f"hang-on/{place.id}/A",
+            name="Fix what A Ware shelf rests on",
+            minutes=35.0,
+        ),
+        AsSet(
+            id="dl-bites",
+            taken_at=later + timedelta(hours=3, minutes=2),
+            taken_by="Noor",
+            check=f"bites/{place.id}/A/rests",
+            came="right",
+            of="A",
+        ),
+    )
+    return replace(place, facts=(*place.facts, *done))

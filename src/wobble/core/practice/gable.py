@@ -46,6 +46,7 @@ from wobble.core.job import (
 from wobble.core.job.board import Board
 from wobble.core.job.unit import Front, Hung
 from wobble.core.practice.bench import PLY, demo_workshop
+from wobble.core.practice.hours import evenings_and_saturdays
 from wobble.core.practice.instruments import FIRST_READING, read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.said import shelved, touching
@@ -113,6 +114,7 @@ def gable_workroom() -> Job:
         note="Bench run for the violin shop: four base units between the gable and the chimney breast.",
         instruments=(LASER, LEVEL),
         kit=demo_kit(),
+        sessions=evenings_and_saturdays("Ines", "Tomo"),
         constructions=(
             Construction(id="bench", name="Sides through, back in a groove, stretchers", top="stretchers", board=PLY),
             Construction(id="wall", name="Sides through, back in a groove, whole top", board=PLY),

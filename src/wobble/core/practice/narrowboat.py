@@ -38,6 +38,7 @@ from wobble.core.job import (
 from wobble.core.job.board import Board
 from wobble.core.job.unit import Front, Hung, Opens, ScrewFeet, UnitKind
 from wobble.core.practice.gable import demo_kit
+from wobble.core.practice.hours import weekends
 from wobble.core.practice.instruments import read_offsets
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.said import touching
@@ -93,6 +94,7 @@ def narrowboat_galley() -> Job:
         note="Worktop against the curved side, between two bulkheads. The boat lists: all counts from its floor.",
         instruments=(RULE, EDGE),
         kit=demo_kit(),
+        sessions=weekends("Marit"),
         places=(with_facts(place, READING_KINDS, numbered(readings, "nb", "Marit", BEGUN, 60)),),
         way_in=(
             Doorway(name="Side hatch", width_mm=640.0, height_mm=1240.0),

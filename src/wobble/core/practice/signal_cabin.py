@@ -40,6 +40,7 @@ from wobble.core.job import (
 )
 from wobble.core.job.rules import PLACE, Centred, Rule, Wide
 from wobble.core.practice.gable import demo_kit
+from wobble.core.practice.hours import evenings_and_saturdays
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.survey import numbered, read_round
 
@@ -90,6 +91,7 @@ def signal_cabin() -> Job:
         note="The cabin becomes a study. The lever frame stays and is built over; the seat faces the writing table.",
         instruments=(LASER,),
         kit=demo_kit(),
+        sessions=evenings_and_saturdays("Edda", "Rike"),
         constructions=(
             Construction(id="made", name="Sides through, back in a groove, face frame", face_frame=FramedFront()),
             Construction(id="plain", name="Sides through, back applied", back="applied"),

@@ -41,6 +41,7 @@ from wobble.core.job import (
 from wobble.core.job.backing import Anchor
 from wobble.core.job.unit import Front, ToeKickBox
 from wobble.core.practice.gable import demo_kit
+from wobble.core.practice.hours import lunch_hours
 from wobble.core.practice.instruments import read_spans
 from wobble.core.practice.rooms import Hump, TrueSurface
 from wobble.core.practice.survey import numbered, read_round
@@ -95,6 +96,7 @@ def vestry_press() -> Job:
         note="A tall press for vestments between two buttresses. The front edges lean in.",
         instruments=(LASER, TAPE),
         kit=demo_kit(),
+        sessions=lunch_hours("Tomas", "Ilse"),
         places=(with_facts(place, READING_KINDS, numbered(readings, "vp", "Tomas", BEGUN)),),
         way_in=(
             Doorway(name="Vestry door", width_mm=790.0, height_mm=1880.0),

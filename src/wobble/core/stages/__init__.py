@@ -2,6 +2,8 @@
 
 from wobble.core.stages.known import find_place, floor_contact_of, rests_on, survey_of, walls_of
 from wobble.core.stages.making import AimOutcome, compare_aims, solve_make
+from wobble.core.stages.ordering import FinishingOutcome, compare_finishing, solve_order, solve_tonight
+from wobble.core.stages.setting import following, solve_proposal, solve_record, solve_set
 from wobble.core.stages.setting_out import Tried, set_out, solve_setout, try_setout, with_set_out
 from wobble.core.stages.solve import (
     PlaceFit,
@@ -19,14 +21,17 @@ from wobble.core.stages.whole import solve_job as solve
 
 __all__ = [
     "AimOutcome",
+    "FinishingOutcome",
     "PlaceFit",
     "PlaceResult",
     "Result",
     "Tried",
     "compare",
     "compare_aims",
+    "compare_finishing",
     "find_place",
     "floor_contact_of",
+    "following",
     "forget",
     "rests_on",
     "set_out",
@@ -36,7 +41,12 @@ __all__ = [
     "solve_gauge",
     "solve_hold",
     "solve_make",
+    "solve_order",
+    "solve_proposal",
+    "solve_record",
+    "solve_set",
     "solve_setout",
+    "solve_tonight",
     "solve_traits",
     "survey_of",
     "try_setout",

@@ -12,7 +12,7 @@ from wobble.core.fit.run.contact import Behind, BehindInput, FloorContact, Floor
 from wobble.core.fit.run.tiers import on_floor
 from wobble.core.fit.surfaces.walls import Walls, walls
 from wobble.core.gauge.survey import Survey, SurveyInput, survey, survey_input
-from wobble.core.job import Job, Place
+from wobble.core.job import Job, Place, Sessions
 from wobble.core.stages.remember import Remembered
 
 
@@ -116,5 +116,6 @@ def rests_on(job: Job, place_id: str) -> bytes:
         return json.encode(("", replace(job, address="", note="")))
     place = find_place(job, place_id)
     near = {p.id for p in survey_input(job, place).neighbours} | {place_id}
-    told = replace(job, name="", address="", note="", places=tuple(p for p in job.places if p.id in near))
+    places = tuple(p for p in job.places if p.id in near)
+    told = replace(job, name="", address="", note="", places=places, sessions=Sessions())
     return json.encode((place_id, told))

@@ -26,6 +26,7 @@ from wobble.core.job import (
     Value,
     WallStep,
 )
+from wobble.core.set.stands import as_found, as_set
 from wobble.core.setout.laid import LaidOut, SetOut, laid_out, said_of
 from wobble.core.setout.long_rod import Walls, wall_name, walls_met
 from wobble.core.setout.moves import Move, moved
@@ -82,10 +83,14 @@ def try_setout(job: Job, place_id: str, said: SetOut, move: Move | None) -> Trie
 
 
 def set_out(job: Job) -> Job:
-    """Return a job with every unit where and as large as what is set out has it; the same job where nothing follows."""
-    if not any(is_set_out(p) for p in job.places):
-        return job
-    return replace(job, places=tuple(_placed(job, p) if is_set_out(p) else p for p in job.places))
+    """Return a job with every unit where and as large as what is set out has it; the same job where nothing follows.
+
+    What was found otherwise is so before, and what was set and is followed takes the place of what was set out.
+    """
+    job = as_found(job)
+    if any(is_set_out(p) for p in job.places):
+        job = replace(job, places=tuple(_placed(job, p) if is_set_out(p) else p for p in job.places))
+    return as_set(job)
 
 
 @dataclass(frozen=True)

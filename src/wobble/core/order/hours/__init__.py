@@ -1,0 +1,1 @@
+"""When: sessions as windows, steps put into them, how early it could end at all, what fits tonight."""

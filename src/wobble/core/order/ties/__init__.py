@@ -1,0 +1,1 @@
+"""What must come before what: by room, by trade, by the user's word; and one order that keeps it."""
