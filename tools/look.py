@@ -37,7 +37,7 @@ JOBS = {
 
 @dataclass(frozen=True)
 class View:
-    """One picture: its name, its address, what is done there first, and on which screen."""
+    """One picture: its name, its address, what is done there first, on which screen, and whether it is kept."""
 
     name: str
     address: str
@@ -45,6 +45,7 @@ class View:
     screen: str = "table"
     dark: bool = False
     signed_in: bool = True
+    kept: bool = True
 
 
 def _open_tools(page: Page) -> None:
@@ -93,6 +94,32 @@ def _a_setting(page: Page) -> None:
     page.wait_for_timeout(200)
 
 
+def _the_rods(page: Page) -> None:
+    page.get_by_role("group", name="Parts of the order").get_by_role("button", name="The whole").click()
+    page.wait_for_timeout(200)
+    page.get_by_role("button", name=" Set B Platform, ").first.click()
+    page.wait_for_timeout(200)
+
+
+def _the_sessions(page: Page) -> None:
+    page.get_by_role("group", name="Parts of the order").get_by_role("button", name="Sessions").click()
+    page.wait_for_timeout(200)
+
+
+def _first_check(page: Page) -> None:
+    page.get_by_role("button", name="Begin with the first check").click()
+    page.wait_for_timeout(200)
+
+
+def _a_check(page: Page) -> None:
+    page.get_by_role("button", name="A Drawers: 0 out").click()
+    page.get_by_role("button", name="level along").first.click()
+    page.keyboard.type("2.6")
+    page.keyboard.press("Enter")
+    page.get_by_text("Now", exact=True).wait_for()
+    page.wait_for_timeout(500)
+
+
 VIEWS = (
     View("sign-in", "/", signed_in=False),
     View("jobs", "/"),
@@ -100,11 +127,11 @@ VIEWS = (
     View("starters", "/jobs/{workroom}/new"),
     View("set-out", "/jobs/{cabin}/south-bench/setout"),
     View("set-out-inside", "/jobs/{cabin}/south-bench/setout", _open_tools),
-    View("set-out-phone", "/jobs/{loft}/north-end/setout", screen="phone"),
+    View("set-out-phone", "/jobs/{loft}/north-end/setout", screen="phone", kept=False),
     View("gauge", PLACE + "/gauge", _type_a_reading),
     View("fit", PLACE + "/fit"),
     View("fit-sides", "/jobs/{vestry}/alcove/fit", _part("Sides")),
-    View("fit-galley", "/jobs/{galley}/galley/fit"),
+    View("fit-galley", "/jobs/{galley}/galley/fit", kept=False),
     View("fit-dark", PLACE + "/fit", dark=True),
     View("hold", PLACE + "/hold", _open_screw),
     View("make", "/jobs/{workroom}/make", _open_a_part),
@@ -112,7 +139,13 @@ VIEWS = (
     View("make-phone", "/jobs/{workroom}/make", _a_setting, screen="phone"),
     View("gauge-phone", PLACE + "/gauge", screen="phone"),
     View("fit-phone", PLACE + "/fit", screen="phone"),
-    View("hold-phone", PLACE + "/hold", _to_drilling, screen="phone"),
+    View("hold-phone", PLACE + "/hold", _to_drilling, screen="phone", kept=False),
+    View("order", "/jobs/{cabin}/order", _the_rods),
+    View("order-phone", "/jobs/{cabin}/order", screen="phone"),
+    View("order-sessions", "/jobs/{workroom}/order", _the_sessions, kept=False),
+    View("set", PLACE + "/set", _a_check),
+    View("set-phone", PLACE + "/set", _first_check, screen="phone", kept=False),
+    View("record", "/jobs/{loft}/record", kept=False),
 )
 
 
@@ -185,7 +218,7 @@ def main() -> int:
     with demo_server() as address, sync_playwright() as playwright:
         browser = launch(playwright)
         for view in VIEWS:
-            if options.views and view.name not in options.views:
+            if (options.views and view.name not in options.views) or (options.keep and not view.kept):
                 continue
             faults = take(browser, address, view, folder)
             failed += bool(faults)

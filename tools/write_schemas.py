@@ -12,7 +12,7 @@ import msgspec
 from wobble.core import confidence, facts
 from wobble.core.formats.document import job_schema
 from wobble.core.hold.result import CEILING, FLOOR
-from wobble.core.job import backing, board, decided, framing, insides, place, rules, unit, workshop
+from wobble.core.job import backing, board, decided, framing, insides, place, rules, sessions, unit, workshop
 
 ROOT = Path(__file__).resolve().parents[1]
 OPENAPI = ROOT / "web" / "openapi.json"
@@ -55,6 +55,11 @@ OPTIONS: dict[str, Any] = {
     "finishKinds": workshop.FinishKind,
     "machineKinds": workshop.MachineKind,
     "aims": workshop.Aim,
+    "weekdays": sessions.Weekday,
+    "airs": sessions.Air,
+    "finishings": sessions.Finishing,
+    "skills": sessions.Skill,
+    "wheres": sessions.Where,
 }
 DEFAULTS: dict[str, msgspec.Struct] = {
     "walls": backing.Backing(),
@@ -77,6 +82,11 @@ DEFAULTS: dict[str, msgspec.Struct] = {
     "boarding": framing.Boarding(),
     "trim": framing.TrimSet(),
     "hangingWall": framing.HangingWall(),
+    "sessions": sessions.Sessions(),
+    "habit": sessions.Habit(id="x", name="Evening", days=("tue",)),
+    "oneOff": sessions.OneOff(id="x", name="Long day", on="2026-01-03"),
+    "visit": sessions.Visit(id="x", name="Electrician", on="2026-01-05"),
+    "ownStep": sessions.OwnStep(id="x", name="Step"),
 }
 
 

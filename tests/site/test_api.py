@@ -109,6 +109,8 @@ def test_every_call_on_a_job_refuses_another_user(ines, tomas):
                 "form": "svg",
                 "number": 1,
                 "what": "parts",
+                "day": "2026-03-07",
+                "digest": "0" * 64,
             }
             query = "?surface=floor&name=a.xyz" if path.endswith("/scan") else ""
             schema = call.get("requestBody", {}).get("content", {}).get("application/json", {}).get("schema")

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+import hashlib
+import http.client
+import io
 import json
 import os
 import re
@@ -10,6 +13,7 @@ import socket
 import ssl
 import subprocess
 import sys
+import threading
 import time
 import urllib.error
 import urllib.request
@@ -19,6 +23,7 @@ from http.cookiejar import CookieJar
 from pathlib import Path
 
 import pytest
+from PIL import Image
 from tools.look import free_port
 
 from wobble.site.tls import certify
@@ -105,8 +110,13 @@ def test_hashed_files_memory_and_a_kill(tmp_path):
         _check_stalled(address)
         _check_computed_once(ines, jobs)
         workroom = next(job["id"] for job in jobs if job["name"] == "Gable workroom")
+        pictures: list[str] = []
+        sender = threading.Thread(target=_send_pictures_until_killed, args=(address, ines, workroom, pictures))
+        sender.start()
         acknowledged = _write_until_killed(ines, workroom, group)
+        sender.join(60)
     assert len(acknowledged) >= ENOUGH_WRITTEN
+    assert pictures
     with server(tmp_path) as (address, _):
         ines = Visitor(address)
         ines.call("GET", "/api/session")
@@ -114,6 +124,28 @@ def test_hashed_files_memory_and_a_kill(tmp_path):
         stored = ines.call("GET", f"/api/jobs/{workroom}")
         kept = {r["id"] for r in stored["job"]["places"][0]["facts"]}  # type: ignore[index]
         assert set(acknowledged) <= kept
+        folder = tmp_path / "photos" / workroom
+        assert {f"{digest}.jpg" for digest in pictures} <= {p.name for p in folder.glob("*.jpg")}
+        for digest in pictures:  # whole, as it was told: its name is the digest of what is in it
+            assert hashlib.sha256((folder / f"{digest}.jpg").read_bytes()).hexdigest() == digest
+        assert ines.call("GET", f"/api/jobs/{workroom}/places/north/proposal")
+
+
+def _send_pictures_until_killed(address: str, user: Visitor, job: str, acknowledged: list[str]) -> None:
+    """Send pictures, one after the other, while the plan is asked for anew; note those that were acknowledged."""
+    token = next((c.value or "" for c in user.jar if c.name == "csrftoken"), "")
+    for n in range(10_000):
+        out = io.BytesIO()
+        Image.effect_noise((600, 400), 20 + n).convert("RGB").save(out, "JPEG")
+        request = urllib.request.Request(
+            f"{address}/api/jobs/{job}/photos", out.getvalue(), {"X-CSRFToken": token}, method="POST"
+        )
+        try:
+            with user.opener.open(request, timeout=30) as answer:
+                acknowledged.append(json.load(answer)["file"])
+            user.opener.open(f"{address}/api/jobs/{job}/places/north/proposal", timeout=30).close()
+        except (OSError, ValueError, http.client.HTTPException):
+            return
 
 
 def _check_stalled(address: str) -> None:

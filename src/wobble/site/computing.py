@@ -37,12 +37,18 @@ from wobble.core.setout.moves import Move
 from wobble.core.stages import (
     compare,
     compare_aims,
+    compare_finishing,
     solve_fit,
     solve_furring,
     solve_gauge,
     solve_hold,
     solve_make,
+    solve_order,
+    solve_proposal,
+    solve_record,
+    solve_set,
     solve_setout,
+    solve_tonight,
     solve_traits,
     try_setout,
     with_decisions,
@@ -105,6 +111,12 @@ WORK: dict[str, Callable[..., Any]] = {
     "scribes": lambda job, place: solve_fit(job, place).scribes,
     "make": lambda job, _place: solve_make(job),
     "aims": lambda job, _place: compare_aims(job),
+    "set": solve_set,
+    "proposal": solve_proposal,
+    "record": lambda job, _place, now: solve_record(job, datetime.fromisoformat(now)),
+    "order": lambda job, _place, now: solve_order(job, datetime.fromisoformat(now)),
+    "tonight": lambda job, _place, now, **options: solve_tonight(job, datetime.fromisoformat(now), **options),
+    "finishing": lambda job, _place, now: compare_finishing(job, datetime.fromisoformat(now)),
 }
 
 

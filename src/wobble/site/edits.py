@@ -16,7 +16,7 @@ from wobble.core.facts import READING_KINDS, Fact
 from wobble.core.formats.checks import check_facts, check_job, check_room
 from wobble.core.formats.set_out import check_set_out
 from wobble.core.setout.laid import SetOut
-from wobble.site import models, room, rows
+from wobble.site import models, photos, room, rows
 from wobble.site.rebase import Settle, rebased
 
 T = TypeVar("T")
@@ -174,6 +174,7 @@ def delete_job(user: Any, job_id: UUID) -> None:
         NotThere: It is not the user's job.
     """
     row = find_job(user, job_id)
+    key = row.pk
     try:
         row.delete()
     except OperationalError as fault:
@@ -182,6 +183,7 @@ def delete_job(user: Any, job_id: UUID) -> None:
         room.give_up()
         row.delete()
         room.reserve()
+    photos.drop(key)
 
 
 def add_facts(

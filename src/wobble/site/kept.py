@@ -19,13 +19,15 @@ from django.conf import settings
 
 import wobble
 from wobble.core.job import Job
-from wobble.core.stages import rests_on
+from wobble.core.stages import find_place, rests_on
 from wobble.site.room import ANSWERS
 
 MOST_BYTES = 64 * 2**20
 """What is kept in all; the oldest goes first."""
 TIDY_EACH = 16
 """After so many answers it is looked how much is kept."""
+OF_THE_WHOLE = ("set", "proposal")
+"""Answers of a place that name parts by their marks, which are counted over all places."""
 _written = count()
 
 
@@ -58,7 +60,10 @@ def name_of(job: Job, place_id: str, what: str) -> str:
     """
     found = hashlib.sha256(_program())
     found.update(f"{what}\0".encode())
-    found.update(rests_on(job, place_id))
+    if what in OF_THE_WHOLE:
+        found.update(f"{place_id}\0".encode())
+        find_place(job, place_id)
+    found.update(rests_on(job, "" if what in OF_THE_WHOLE else place_id))
     return found.hexdigest()
 
 

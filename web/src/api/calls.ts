@@ -8,10 +8,12 @@ import type {
   AskFurring,
   Begin,
   AskGrid,
+  AskedTonight,
   BackLine,
   PlaceHold,
   Place,
   PlaceFit,
+  PlaceSet,
   CheckFound,
   Closing,
   Construction,
@@ -20,9 +22,13 @@ import type {
   Divide,
   Divided,
   Edit,
+  Evening,
+  FinishingOutcome,
   Furring,
   Instrument,
   JobDocument,
+  JobRecord,
+  KeptPhoto,
   SentJob,
   JobLine,
   Kept,
@@ -35,11 +41,14 @@ import type {
   Move,
   Outcome,
   Passage,
+  Planned,
   Prices,
+  Proposal,
   Surveyed,
   Fact,
   Revision,
   Session,
+  Sessions,
   SetOut,
   ShimKit,
   StarterTold,
@@ -112,6 +121,22 @@ export const calls = {
     value(client.POST('/api/jobs/{job_id}/stock.csv', { ...jobPath(id), body: { text } })),
   readPrices: (id: string, text: string): Promise<Prices> =>
     value(client.POST('/api/jobs/{job_id}/prices.csv', { ...jobPath(id), body: { text } })),
+  set: (job: string, place: string): Promise<PlaceSet> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/set', placePath(job, place))),
+  proposal: (job: string, place: string): Promise<Proposal> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/proposal', placePath(job, place))),
+  record: (id: string): Promise<JobRecord> => value(client.GET('/api/jobs/{job_id}/record', jobPath(id))),
+  /** The picture goes as it is; it is on the server's disk when this is answered. */
+  keepPhoto: (id: string, picture: Blob, onprogress: (share: number) => void): Promise<KeptPhoto> =>
+    upload(`/api/jobs/${id}/photos`, picture, onprogress),
+  order: (id: string, now: string): Promise<Planned> =>
+    value(client.GET('/api/jobs/{job_id}/order', { params: { path: { job_id: id }, query: { now } } })),
+  tonight: (id: string, body: Evening): Promise<AskedTonight> =>
+    value(client.POST('/api/jobs/{job_id}/tonight', { ...jobPath(id), body: body as never })),
+  finishing: (id: string, now: string): Promise<FinishingOutcome[]> =>
+    value(client.GET('/api/jobs/{job_id}/finishing', { params: { path: { job_id: id }, query: { now } } })),
+  putSessions: (id: string, edit: Edit<{ sessions: Sessions }>): Promise<StoredJob> =>
+    asJob(client.PUT('/api/jobs/{job_id}/sessions', { ...jobPath(id), body: edit as never })),
   putInstruments: (id: string, edit: Edit<{ instruments: readonly Instrument[] }>): Promise<StoredJob> =>
     asJob(client.PUT('/api/jobs/{job_id}/instruments', { ...jobPath(id), body: edit as never })),
   putPlace: (id: string, { was, now, settle }: Edit<Place | null>): Promise<StoredJob> =>

@@ -77,7 +77,7 @@ export async function value<T>(
 }
 
 /** Send a file and tell how much of it has gone: the one thing that fetch cannot. */
-export function upload<T>(path: string, file: File, onprogress: (share: number) => void): Promise<T> {
+export function upload<T>(path: string, file: Blob, onprogress: (share: number) => void): Promise<T> {
   const sent = new Promise<{ data?: unknown; error?: unknown; response: Response }>((done, failed) => {
     const call = new XMLHttpRequest();
     call.open('POST', path);

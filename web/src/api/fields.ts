@@ -239,6 +239,37 @@ export const OPTIONS = {
     "fewest sheets",
     "fewest settings",
     "fewest metres"
+  ],
+  "weekdays": [
+    "mon",
+    "tue",
+    "wed",
+    "thu",
+    "fri",
+    "sat",
+    "sun"
+  ],
+  "airs": [
+    "warm and dry",
+    "cool",
+    "cold or damp"
+  ],
+  "finishings": [
+    "before assembly",
+    "before setting",
+    "after setting"
+  ],
+  "skills": [
+    "sawing",
+    "lifting",
+    "fixing",
+    "finishing",
+    "measuring"
+  ],
+  "wheres": [
+    "anywhere",
+    "workshop",
+    "place"
   ]
 } as const;
 export const DEFAULTS = {
@@ -463,6 +494,64 @@ export const DEFAULTS = {
     "thick_mm": 18.0,
     "behind_mm": 0.0,
     "hangs": []
+  },
+  "sessions": {
+    "people": [],
+    "habits": [],
+    "one_offs": [],
+    "off": [],
+    "visits": [],
+    "deadlines": [],
+    "own": [],
+    "dropped": [],
+    "turned": [],
+    "air": "warm and dry",
+    "finishing": "before setting",
+    "workshop": "at the place",
+    "machines_away": [],
+    "trade_days": 7
+  },
+  "habit": {
+    "id": "x",
+    "name": "Evening",
+    "days": [
+      "tue"
+    ],
+    "starts": "19:00",
+    "minutes": 120,
+    "people": [],
+    "machines": [],
+    "where": "anywhere"
+  },
+  "oneOff": {
+    "id": "x",
+    "name": "Long day",
+    "on": "2026-01-03",
+    "starts": "09:00",
+    "minutes": 240,
+    "people": [],
+    "machines": [],
+    "where": "anywhere"
+  },
+  "visit": {
+    "id": "x",
+    "name": "Electrician",
+    "on": "2026-01-05",
+    "starts": "08:00",
+    "minutes": 120,
+    "does": [],
+    "before": []
+  },
+  "ownStep": {
+    "id": "x",
+    "name": "Step",
+    "minutes": 30,
+    "people": 1,
+    "after": [],
+    "before": [],
+    "rests_h": 0.0,
+    "where": "place",
+    "why": ""
   }
 } as const;
 export const STANDING = {

@@ -196,6 +196,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/days/{day}.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save Day Sheet
+         * @description Give one day's sheet as PDF.
+         */
+        get: operations["save_day_sheet"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/document": {
         parameters: {
             query?: never;
@@ -208,6 +228,26 @@ export interface paths {
          * @description Export a job as its document, for download.
          */
         get: operations["export_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/finishing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Finishing
+         * @description Say what coats before assembly, before setting and after come to.
+         */
+        get: operations["compare_finishing"];
         put?: never;
         post?: never;
         delete?: never;
@@ -229,6 +269,26 @@ export interface paths {
          * @description Change the instruments.
          */
         put: operations["put_instruments"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/job.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save Job Zip
+         * @description Give a job with its pictures and its log as one ZIP, which can be brought in again.
+         */
+        get: operations["save_job_zip"];
+        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -280,6 +340,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/order": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Order
+         * @description Say which steps a job is made of, and when each is done, from a moment on.
+         */
+        get: operations["get_order"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/order.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save Calendar
+         * @description Give the sessions as a calendar.
+         */
+        get: operations["save_calendar"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/papers/{what}.pdf": {
         parameters: {
             query?: never;
@@ -312,6 +412,46 @@ export interface paths {
          * @description Give all parts as CSV; `wobble cut` reads it.
          */
         get: operations["save_parts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Photo
+         * @description Keep a picture, as the body; it is on the disk when this is answered.
+         */
+        post: operations["keep_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos/{digest}.jpg": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description Give a picture to the owner of its job.
+         */
+        get: operations["get_photo"];
         put?: never;
         post?: never;
         delete?: never;
@@ -532,6 +672,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/places/{place_id}/proposal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Proposal
+         * @description Say what would change if the plan followed what stands.
+         */
+        get: operations["get_proposal"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/places/{place_id}/scan": {
         parameters: {
             query?: never;
@@ -584,6 +744,26 @@ export interface paths {
          * @description Give a cut line as pages at full size.
          */
         get: operations["get_template"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Set
+         * @description Say what is checked in a place, what it came to, and what to do now.
+         */
+        get: operations["get_set"];
         put?: never;
         post?: never;
         delete?: never;
@@ -660,6 +840,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/record": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Record
+         * @description Tell the job as it went.
+         */
+        get: operations["get_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/record.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save Record
+         * @description Give the record as PDF.
+         */
+        get: operations["save_record"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sessions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Sessions
+         * @description Change when a job is worked at, and the user's own order.
+         */
+        put: operations["put_sessions"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/sheets/{number}.{form}": {
         parameters: {
             query?: never;
@@ -698,6 +938,26 @@ export interface paths {
          * @description Read a stock list; nothing is kept.
          */
         post: operations["read_stock"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/tonight": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Ask Tonight
+         * @description Say what fits into a session that begins now; nothing is kept.
+         */
+        post: operations["ask_tonight"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1032,6 +1292,17 @@ export interface components {
             why: string;
         };
         /**
+         * Advice
+         * @description What to do about one unit's checks that are out: in words, and corner by corner.
+         */
+        Advice: {
+            checks: string[];
+            /** @default [] */
+            moves: components["schemas"]["Move"][];
+            of: string;
+            words: string[];
+        };
+        /**
          * AimOutcome
          * @description What a layout made for one aim comes to: sheets and lengths, price, metres sawn, settings of the fence.
          */
@@ -1131,6 +1402,39 @@ export interface components {
             m2: number;
         };
         /**
+         * AsSet
+         * @description What a check came to: its key, what was read, mm, or whether it came right where nothing is read.
+         *
+         *         A level's reading is the rise over the check's own base, as the check says which way counts. What was expected, of
+         *         which unit, and where that was to stand, are kept with it: what follows from it follows from what was planned then.
+         */
+        AsSet: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @default null */
+            came: ("right" | "wrong") | null;
+            check: string;
+            /** @default null */
+            expected_mm: number | null;
+            /** @enum {unknown} */
+            fact: "as set";
+            id: string;
+            /** @default  */
+            instrument: string;
+            /** @default  */
+            of: string;
+            /** @default null */
+            stands: components["schemas"]["Stands"] | null;
+            /** @default null */
+            supersedes: string | null;
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+            /** @default null */
+            value_mm: number | null;
+        };
+        /**
          * AsWide
          * @description A unit is as wide as another thing, and `more_mm` more.
          */
@@ -1190,6 +1494,14 @@ export interface components {
             units: "in" | "mm";
             /** @default 1200 */
             wide_mm: number;
+        };
+        /**
+         * AskedTonight
+         * @description Tonight's list, with its steps.
+         */
+        AskedTonight: {
+            steps: components["schemas"]["PlannedStep"][];
+            tonight: components["schemas"]["Tonight"];
         };
         /**
          * At
@@ -1405,7 +1717,7 @@ export interface components {
         };
         /**
          * Bought
-         * @description So many of one item of the stock list are bought and at hand.
+         * @description So many of one item of the stock list are bought and at hand; `shop` is where, by its id, if that is known.
          */
         Bought: {
             /** @default null */
@@ -1416,6 +1728,8 @@ export interface components {
             fact: "bought";
             id: string;
             item: string;
+            /** @default  */
+            shop: string;
             /** @default null */
             supersedes: string | null;
             /** Format: date-time */
@@ -1501,6 +1815,77 @@ export interface components {
             /** @enum {unknown} */
             rule: "centred";
             units: string[];
+        };
+        /**
+         * Change
+         * @description One figure before and after: of what, and what becomes of what was cut to it.
+         *
+         *         `spared` says of a part that was cut that it still does; `again` that it is cut once more.
+         */
+        Change: {
+            about: string;
+            after_mm: number | null;
+            before_mm: number | null;
+            /**
+             * @default
+             * @enum {unknown}
+             */
+            cut: "" | "again" | "spared" | "trim";
+            /** @enum {unknown} */
+            kind: "base" | "part" | "place" | "screw" | "shim";
+            name: string;
+        };
+        /**
+         * Check
+         * @description One check.
+         *
+         *         Attributes:
+         *             key: Its own. kind: What sort. name: What is checked, in words. how: How it is read, and which way counts.
+         *             place: Where. of: Which unit. at: Where on the back it is drawn, mm along and up over the base.
+         *             over_mm: The length that it is read over. expected_mm: What it should be; None where it is yes or no.
+         *             tolerance_mm: How far it may be off. only: Which way it may be out: more alone, or both.
+         *             least_mm: What is read as right is no less, and `most_mm` no more; None for no limit.
+         *             step: After which step it is checked. why: What comes of it. readings: What it came to, oldest first.
+         *             state: Open, right, or out. stands: Where its unit was to stand, to be kept with a reading.
+         */
+        Check: {
+            at: [
+                number,
+                number
+            ];
+            /** @default null */
+            expected_mm: number | null;
+            how: string;
+            key: string;
+            /** @enum {unknown} */
+            kind: "beside-left-foot" | "beside-left-head" | "beside-right-foot" | "beside-right-head" | "bites" | "first-fit" | "flush" | "gap-to-wall" | "height" | "level-along" | "level-out" | "load" | "plumb-front" | "plumb-side" | "proud" | "reveal" | "slides" | "square" | "step-left" | "step-right";
+            /** @default null */
+            least_mm: number | null;
+            /** @default null */
+            most_mm: number | null;
+            name: string;
+            of: string;
+            /**
+             * @default both
+             * @enum {unknown}
+             */
+            only: "both" | "more";
+            /** @default 0 */
+            over_mm: number;
+            place: string;
+            /** @default [] */
+            readings: components["schemas"]["Reading"][];
+            /** @default null */
+            stands: components["schemas"]["Stands"] | null;
+            /**
+             * @default open
+             * @enum {unknown}
+             */
+            state: "open" | "out" | "right";
+            step: string;
+            /** @default 0 */
+            tolerance_mm: number;
+            why: string;
         };
         /**
          * CheckFound
@@ -1867,6 +2252,17 @@ export interface components {
             reason: string;
         };
         /**
+         * Deadline
+         * @description A day by whose end some steps must be done; all of them where none is named.
+         */
+        Deadline: {
+            by: string;
+            id: string;
+            name: string;
+            /** @default [] */
+            steps: string[];
+        };
+        /**
          * Decisions
          * @description Where level starts, where the backs stand, and how the sides are closed.
          */
@@ -2182,6 +2578,16 @@ export interface components {
             was: components["schemas"]["OwnKit"];
         };
         /**
+         * Edit[OwnSessions]
+         * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
+         */
+        Edit_OwnSessions_: {
+            now: components["schemas"]["OwnSessions"];
+            /** @default null */
+            settle: components["schemas"]["Settle"] | null;
+            was: components["schemas"]["OwnSessions"];
+        };
+        /**
          * Edit[OwnWays]
          * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
          */
@@ -2222,6 +2628,36 @@ export interface components {
             was: components["schemas"]["WayIn"];
         };
         /**
+         * Entry
+         * @description One line of the record: when (UTC, ISO 8601), by whom, where, what sort, in words; the photo it stands for.
+         */
+        Entry: {
+            /** @default  */
+            about: string;
+            at: string;
+            by: string;
+            /** @enum {unknown} */
+            kind: "bought" | "check" | "cut" | "followed" | "known" | "note" | "otherwise" | "photo" | "step";
+            /** @default 0 */
+            minutes: number;
+            /**
+             * @default
+             * @enum {unknown}
+             */
+            moment: "" | "after" | "before" | "during";
+            /**
+             * @default
+             * @enum {unknown}
+             */
+            note: "" | "agreed" | "open" | "seen" | "went wrong";
+            /** @default false */
+            out: boolean;
+            /** @default  */
+            photo: string;
+            place: string;
+            text: string;
+        };
+        /**
          * Equal
          * @description Units are of one width.
          */
@@ -2230,6 +2666,20 @@ export interface components {
             /** @enum {unknown} */
             rule: "equal";
             units: string[];
+        };
+        /**
+         * Evening
+         * @description A session that begins now: the moment with its zone, how long there is, who and which machines are there.
+         */
+        Evening: {
+            /** @default [] */
+            machines: string[];
+            /** @default 90 */
+            minutes: number;
+            /** Format: date-time */
+            now: string;
+            /** @default [] */
+            people: string[];
         };
         /**
          * Existing
@@ -2276,7 +2726,7 @@ export interface components {
          * @description What was found out, to store; each fact has an id made by whoever found it.
          */
         Facts: {
-            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"] | components["schemas"]["CutDone"] | components["schemas"]["Known"] | components["schemas"]["Bought"])[];
+            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"] | components["schemas"]["CutDone"] | components["schemas"]["Known"] | components["schemas"]["Bought"] | components["schemas"]["StepDone"] | components["schemas"]["AsSet"] | components["schemas"]["Followed"] | components["schemas"]["Otherwise"] | components["schemas"]["Photo"])[];
         };
         /**
          * Fastener
@@ -2435,7 +2885,7 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held");
+            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
@@ -2477,6 +2927,17 @@ export interface components {
             banding_m: number;
             dries_h: number;
             steps: components["schemas"]["CoatStep"][];
+        };
+        /**
+         * FinishingOutcome
+         * @description What one way of finishing comes to: when all is done, and working minutes.
+         */
+        FinishingOutcome: {
+            ends: string;
+            /** @enum {unknown} */
+            finishing: "after setting" | "before assembly" | "before setting";
+            touched_up: number;
+            working_minutes: number;
         };
         /**
          * First
@@ -2588,6 +3049,24 @@ export interface components {
             shear_n: number;
             unit: string;
             use: number;
+        };
+        /**
+         * Followed
+         * @description What was read on a unit that stands, by the ids of the facts, and the rest of the plan was to follow from.
+         */
+        Followed: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @enum {unknown} */
+            fact: "followed";
+            id: string;
+            readings: string[];
+            /** @default null */
+            supersedes: string | null;
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
         };
         /**
          * Foot
@@ -2866,6 +3345,31 @@ export interface components {
             used: number;
         };
         /**
+         * Habit
+         * @description Sessions that come back every week: on which days, from when, how long, with whom.
+         *
+         *         `people` are their ids; where it is empty, the first of the job's people is there, alone. `machines` are there only
+         *         then, by their ids. `where` says what the session is good for.
+         */
+        Habit: {
+            days: ("fri" | "mon" | "sat" | "sun" | "thu" | "tue" | "wed")[];
+            id: string;
+            /** @default [] */
+            machines: string[];
+            /** @default 120 */
+            minutes: number;
+            name: string;
+            /** @default [] */
+            people: string[];
+            /** @default 19:00 */
+            starts: string;
+            /**
+             * @default anywhere
+             * @enum {unknown}
+             */
+            where: "anywhere" | "place" | "workshop";
+        };
+        /**
          * Hanger
          * @description One hanger: of which unit, at which corner, where it meets the ceiling (x, y), and its length, mm.
          */
@@ -3099,6 +3603,15 @@ export interface components {
             mark_mm: number;
         };
         /**
+         * Hours
+         * @description What somebody worked as the clock told it, minutes, on how many steps.
+         */
+        Hours: {
+            by: string;
+            minutes: number;
+            steps: number;
+        };
+        /**
          * Hung
          * @description It hangs on the wall or from the ceiling, and nothing stands under it.
          *
@@ -3232,6 +3745,25 @@ export interface components {
             /** @default [] */
             places: components["schemas"]["Place"][];
             /**
+             * @default {
+             *       "air": "warm and dry",
+             *       "deadlines": [],
+             *       "dropped": [],
+             *       "finishing": "before setting",
+             *       "habits": [],
+             *       "machines_away": [],
+             *       "off": [],
+             *       "one_offs": [],
+             *       "own": [],
+             *       "people": [],
+             *       "trade_days": 7,
+             *       "turned": [],
+             *       "visits": [],
+             *       "workshop": "at the place"
+             *     }
+             */
+            sessions: components["schemas"]["Sessions"];
+            /**
              * @default mm
              * @enum {unknown}
              */
@@ -3309,6 +3841,15 @@ export interface components {
             known: string[];
             revision: number;
             stored: string[];
+        };
+        /**
+         * KeptPhoto
+         * @description A picture that is kept: the digest by which it is found, and its size.
+         */
+        KeptPhoto: {
+            file: string;
+            high_px: number;
+            wide_px: number;
         };
         /**
          * Knee
@@ -3481,6 +4022,18 @@ export interface components {
             finished_mm: number;
             id: string;
             layers: components["schemas"]["LaidLayer"][];
+        };
+        /**
+         * LaidUnder
+         * @description What lay under one support when a unit was set: where on the floor, mm, which corner, and how thick, mm.
+         */
+        LaidUnder: {
+            at: [
+                number,
+                number
+            ];
+            corner: string;
+            mm: number;
         };
         /**
          * LaidUnit
@@ -3803,6 +4356,25 @@ export interface components {
             unit: string;
         };
         /**
+         * Move
+         * @description What to do at one corner: up (or down) by how much, mm, as turns of a foot, or as what lies under it then.
+         */
+        Move: {
+            at: [
+                number,
+                number
+            ];
+            corner: string;
+            /** @default [] */
+            pieces_mm: number[];
+            sd_mm: number;
+            /** @default null */
+            turns: number | null;
+            /** @default null */
+            under_mm: number | null;
+            up_mm: number;
+        };
+        /**
          * NewPassword
          * @description A user's own new password.
          */
@@ -3853,9 +4425,13 @@ export interface components {
         };
         /**
          * Note
-         * @description Something seen on site.
+         * @description Something seen on site, what went wrong and why, what was agreed, or what is open for the next job.
+         *
+         *         `about` is the key of the step or the check that it belongs to, where there is one.
          */
         Note: {
+            /** @default  */
+            about: string;
             /** @default null */
             aside: components["schemas"]["Aside"] | null;
             /** @default null */
@@ -3866,6 +4442,11 @@ export interface components {
             /** @enum {unknown} */
             fact: "note";
             id: string;
+            /**
+             * @default seen
+             * @enum {unknown}
+             */
+            kind: "agreed" | "open" | "seen" | "went wrong";
             /** @default null */
             supersedes: string | null;
             /** @default null */
@@ -3983,6 +4564,28 @@ export interface components {
             on: "shims";
         };
         /**
+         * OneOff
+         * @description One session on one day, beside those that come back; it takes the place of what comes back at that hour.
+         */
+        OneOff: {
+            id: string;
+            /** @default [] */
+            machines: string[];
+            /** @default 240 */
+            minutes: number;
+            name: string;
+            on: string;
+            /** @default [] */
+            people: string[];
+            /** @default 09:00 */
+            starts: string;
+            /**
+             * @default anywhere
+             * @enum {unknown}
+             */
+            where: "anywhere" | "place" | "workshop";
+        };
+        /**
          * Opening
          * @description The smallest opening for a tier.
          *
@@ -4011,6 +4614,40 @@ export interface components {
             shifted: boolean;
             sure_mm: number;
             wanted_mm: number;
+        };
+        /**
+         * Otherwise
+         * @description Something that turned out other than planned, of which piece, fastener or thing, and where it was found.
+         *
+         *         `count` is how many openings a box has after all.
+         */
+        Otherwise: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @default null */
+            at: [
+                number,
+                number
+            ] | null;
+            /** @default null */
+            count: number | null;
+            /** @enum {unknown} */
+            fact: "otherwise";
+            id: string;
+            /** @default  */
+            of: string;
+            /** @default null */
+            supersedes: string | null;
+            /** @default null */
+            surface: ("back" | "ceiling" | "floor" | "left" | "right") | null;
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+            /** @default  */
+            text: string;
+            /** @enum {unknown} */
+            what: "joists the other way" | "no box" | "no stud" | "other" | "other openings" | "wall opened" | "wire or pipe";
         };
         /**
          * Outcome
@@ -4070,6 +4707,38 @@ export interface components {
             kit: components["schemas"]["ShimKit"];
         };
         /**
+         * OwnSessions
+         * @description When a job is worked at, and in which order where the user says so.
+         */
+        OwnSessions: {
+            sessions: components["schemas"]["Sessions"];
+        };
+        /**
+         * OwnStep
+         * @description A step that the user adds: how long, how many people, after and before what, and how long it must rest.
+         */
+        OwnStep: {
+            /** @default [] */
+            after: string[];
+            /** @default [] */
+            before: string[];
+            id: string;
+            /** @default 30 */
+            minutes: number;
+            name: string;
+            /** @default 1 */
+            people: number;
+            /** @default 0 */
+            rests_h: number;
+            /**
+             * @default place
+             * @enum {unknown}
+             */
+            where: "anywhere" | "place" | "workshop";
+            /** @default  */
+            why: string;
+        };
+        /**
          * OwnWays
          * @description The ways in which carcasses of a job are built; the first is how they are built that name none.
          */
@@ -4082,6 +4751,16 @@ export interface components {
          */
         OwnWorkshop: {
             workshop: components["schemas"]["Workshop"];
+        };
+        /**
+         * Pace
+         * @description How one works against the usual minutes: a factor, the factors it lies between with 95 %, from how many steps.
+         */
+        Pace: {
+            factor: number;
+            high: number;
+            low: number;
+            steps: number;
         };
         /**
          * Pack
@@ -4133,6 +4812,16 @@ export interface components {
             gap: components["schemas"]["Figure"];
             side: string;
             unit: string;
+        };
+        /**
+         * Pair
+         * @description Two pictures of one thing, before and after.
+         */
+        Pair: {
+            about: string;
+            after: string;
+            before: string;
+            name: string;
         };
         /**
          * Part
@@ -4248,6 +4937,61 @@ export interface components {
             where: string;
         };
         /**
+         * Person
+         * @description Somebody who works at the job, and what is not for them.
+         */
+        Person: {
+            id: string;
+            name: string;
+            /** @default [] */
+            never: ("finishing" | "fixing" | "lifting" | "measuring" | "sawing")[];
+        };
+        /**
+         * PersonPace
+         * @description How one person works against the usual minutes.
+         */
+        PersonPace: {
+            name: string;
+            pace: components["schemas"]["Pace"];
+            person: string;
+        };
+        /**
+         * Photo
+         * @description A picture: the digest that its file is kept under, its size, and what it shows.
+         */
+        Photo: {
+            /** @default  */
+            about: string;
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @default null */
+            at: [
+                number,
+                number
+            ] | null;
+            /** @enum {unknown} */
+            fact: "photo";
+            file: string;
+            high_px: number;
+            id: string;
+            /**
+             * @default during
+             * @enum {unknown}
+             */
+            moment: "after" | "before" | "during";
+            /** @default null */
+            supersedes: string | null;
+            /** @default null */
+            surface: ("back" | "ceiling" | "floor" | "left" | "right") | null;
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+            /** @default  */
+            text: string;
+            wide_px: number;
+        };
+        /**
          * Piece
          * @description Parts that are cut at a setting: which, by key and mark, how many, and whether they may be cut yet.
          */
@@ -4340,7 +5084,7 @@ export interface components {
             /** @default [] */
             existing: components["schemas"]["Existing"][];
             /** @default [] */
-            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"] | components["schemas"]["CutDone"] | components["schemas"]["Known"] | components["schemas"]["Bought"])[];
+            facts: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"] | components["schemas"]["Detection"] | components["schemas"]["Note"] | components["schemas"]["Obstacle"] | components["schemas"]["CutDone"] | components["schemas"]["Known"] | components["schemas"]["Bought"] | components["schemas"]["StepDone"] | components["schemas"]["AsSet"] | components["schemas"]["Followed"] | components["schemas"]["Otherwise"] | components["schemas"]["Photo"])[];
             /**
              * @default gravity
              * @enum {unknown}
@@ -4462,6 +5206,25 @@ export interface components {
             underfoot: components["schemas"]["FloorFixed"][];
         };
         /**
+         * PlaceSet
+         * @description Set for one place.
+         *
+         *         Attributes:
+         *             place: Which. checks: All, in the order of setting. advice: What to do now. stands: How units stand that were
+         *                 read. pending: Units that stand otherwise than planned, and the plan does not follow yet.
+         *             otherwise: What was found otherwise. done: Steps of the place that are done. findings: What is told.
+         */
+        PlaceSet: {
+            advice: components["schemas"]["Advice"][];
+            checks: components["schemas"]["Check"][];
+            done: string[];
+            findings: components["schemas"]["Finding"][];
+            otherwise: components["schemas"]["Otherwise"][];
+            pending: string[];
+            place: string;
+            stands: components["schemas"]["StandsNow"][];
+        };
+        /**
          * Plan
          * @description The result of Fit for one place.
          */
@@ -4471,6 +5234,53 @@ export interface components {
             packings: components["schemas"]["Packing"][];
             shims: components["schemas"]["Shim"][];
             trades: components["schemas"]["Trade"][];
+        };
+        /**
+         * Planned
+         * @description Order for a whole job.
+         *
+         *         Attributes:
+         *             now: The moment that it counts from. steps: All, in one order that keeps every tie. sessions: Those in use.
+         *             ends: When the last step ends; "" where nothing is left or something is in no session. no_sooner: Before which
+         *                 no plan could end, and `path` the steps that make it so. working_minutes: What is left, people's minutes.
+         *             paces: Of everybody. assumed: Whether sessions are assumed. findings: What is told.
+         */
+        Planned: {
+            assumed: boolean;
+            ends: string;
+            findings: components["schemas"]["Finding"][];
+            no_sooner: string;
+            now: string;
+            paces: components["schemas"]["PersonPace"][];
+            path: string[];
+            sessions: components["schemas"]["SessionPlan"][];
+            steps: components["schemas"]["PlannedStep"][];
+            working_minutes: number;
+        };
+        /**
+         * PlannedStep
+         * @description A step with when it is done.
+         *
+         *         Attributes:
+         *             step: What. state: done, ready to begin, waits for others, dries (what it waits for is done, and not dry),
+         *                 for somebody else, or in no session. before: What ties it to what comes before, and why.
+         *             stretches: When, by the wall clock; empty where it is done or in no session. minutes: As it is planned, the pace
+         *                 of whoever does it in. stand_in: What does for a second pair of hands then. free_from: When what it waits
+         *                 for is dry, where that is known.
+         */
+        PlannedStep: {
+            before: components["schemas"]["Tie"][];
+            /** @default  */
+            free_from: string;
+            /** @default 0 */
+            minutes: number;
+            /** @default  */
+            stand_in: string;
+            /** @enum {unknown} */
+            state: "done" | "dries" | "not placed" | "others" | "ready" | "waits";
+            step: components["schemas"]["WorkStep"];
+            /** @default [] */
+            stretches: components["schemas"]["Stretch"][];
         };
         /**
          * Plate
@@ -4523,6 +5333,18 @@ export interface components {
             taken_at: string;
             /** @default  */
             taken_by: string;
+        };
+        /**
+         * Proposal
+         * @description What would change if the plan followed what stands: readings that it would follow, and every figure that moves.
+         *
+         *         `again` counts parts that would be cut once more, `spared` those that were cut and still do.
+         */
+        Proposal: {
+            again: number;
+            changes: components["schemas"]["Change"][];
+            readings: string[];
+            spared: number;
         };
         /**
          * PullOut
@@ -4582,6 +5404,16 @@ export interface components {
             stock: (components["schemas"]["SheetStock"] | components["schemas"]["LengthStock"] | components["schemas"]["Pack"] | components["schemas"]["Finish"])[];
         };
         /**
+         * Reading
+         * @description What a check came to: the fact, its length or whether it came right, by how much it is off, and whether out.
+         */
+        Reading: {
+            fact: string;
+            off_mm: number | null;
+            out: boolean;
+            value_mm: number | null;
+        };
+        /**
          * ReadingVerdict
          * @description Whether a reading agrees with the others: it stands `by_mm` ± `sd_mm` from what they say.
          *
@@ -4595,6 +5427,24 @@ export interface components {
             sd_mm: number;
             /** @enum {unknown} */
             verdict: "agrees" | "take again";
+        };
+        /**
+         * Record
+         * @description A job as it went.
+         *
+         *         Attributes:
+         *             job: Its name. entries: All, the oldest first. hours: By whom. wrong: What went wrong and why. agreed: What was
+         *                 agreed. left: What is open for the next job. pairs: Before and after. photos: How many there are.
+         */
+        Record: {
+            agreed: components["schemas"]["Entry"][];
+            entries: components["schemas"]["Entry"][];
+            hours: components["schemas"]["Hours"][];
+            job: string;
+            left: components["schemas"]["Entry"][];
+            pairs: components["schemas"]["Pair"][];
+            photos: number;
+            wrong: components["schemas"]["Entry"][];
         };
         /**
          * Rect
@@ -4813,6 +5663,71 @@ export interface components {
             local: boolean;
             name: string;
             user: string | null;
+        };
+        /**
+         * SessionPlan
+         * @description One session: from when to when, its name, who is there, how many of their minutes are used, and its steps.
+         */
+        SessionPlan: {
+            end: string;
+            minutes: number;
+            name: string;
+            people: string[];
+            start: string;
+            steps: string[];
+            used: number;
+        };
+        /**
+         * Sessions
+         * @description When a job is worked at, and in which order where the user says so.
+         *
+         *         Attributes:
+         *             people: Who works; nobody named is one person who can do all. habits: What comes back every week.
+         *             one_offs: Single sessions. off: Days on which nothing is done. visits: When others come.
+         *             deadlines: What must be done by when. own: Steps that the user adds. dropped: Steps that are not done here.
+         *             turned: Orders that the user has said. air: How it dries where the job is.
+         *             finishing: When what is made gets its coats. workshop: Whether parts are made where they are fitted, or are
+         *                 carried there. machines_away: Machines that are at hand only in sessions that name them.
+         *             trade_days: How long a licensed trade or a maker takes to come, where no date is known.
+         */
+        Sessions: {
+            /**
+             * @default warm and dry
+             * @enum {unknown}
+             */
+            air: "cold or damp" | "cool" | "warm and dry";
+            /** @default [] */
+            deadlines: components["schemas"]["Deadline"][];
+            /** @default [] */
+            dropped: string[];
+            /**
+             * @default before setting
+             * @enum {unknown}
+             */
+            finishing: "after setting" | "before assembly" | "before setting";
+            /** @default [] */
+            habits: components["schemas"]["Habit"][];
+            /** @default [] */
+            machines_away: string[];
+            /** @default [] */
+            off: string[];
+            /** @default [] */
+            one_offs: components["schemas"]["OneOff"][];
+            /** @default [] */
+            own: components["schemas"]["OwnStep"][];
+            /** @default [] */
+            people: components["schemas"]["Person"][];
+            /** @default 7 */
+            trade_days: number;
+            /** @default [] */
+            turned: components["schemas"]["Turned"][];
+            /** @default [] */
+            visits: components["schemas"]["Visit"][];
+            /**
+             * @default at the place
+             * @enum {unknown}
+             */
+            workshop: "at the place" | "elsewhere";
         };
         /**
          * SetOut
@@ -5349,6 +6264,15 @@ export interface components {
             width_mm: number;
         };
         /**
+         * StandIn
+         * @description What takes the place of a second pair of hands, and how much longer it takes then.
+         */
+        StandIn: {
+            /** @default 1.4 */
+            slower: number;
+            what: string;
+        };
+        /**
          * StandUp
          * @description Where tall things are stood up: how high it is there at its lowest.
          */
@@ -5357,6 +6281,40 @@ export interface components {
             name: string;
             /** @enum {unknown} */
             way: "stand up";
+        };
+        /**
+         * Stands
+         * @description Where a unit was to stand when it was checked: its left edge, back and underside, its size, what lay under it.
+         *
+         *         `under_mm` is over the datum mark where `tied` says that heights count from it.
+         */
+        Stands: {
+            deep_mm: number;
+            high_mm: number;
+            /** @default [] */
+            on: components["schemas"]["LaidUnder"][];
+            out_mm: number;
+            /** @default false */
+            tied: boolean;
+            under_mm: number;
+            wide_mm: number;
+            x_mm: number;
+        };
+        /**
+         * StandsNow
+         * @description How a unit stands against its plan: to the right, up, and its rises, with what they are known to, mm.
+         *
+         *         `rise_mm` is over its width, `out_mm` over its depth. `followed` says that the plan follows all of it.
+         */
+        StandsNow: {
+            followed: boolean;
+            out_mm: number;
+            readings: string[];
+            right_mm: number;
+            rise_mm: number;
+            unit: string;
+            up_mm: number;
+            up_sd_mm: number;
         };
         /**
          * StarterTold
@@ -5417,6 +6375,28 @@ export interface components {
             value_mm: number;
         };
         /**
+         * StepDone
+         * @description A step that was done, by its key and its name then, and how many minutes it took, if somebody saw the clock.
+         */
+        StepDone: {
+            /** @default null */
+            aside: components["schemas"]["Aside"] | null;
+            /** @enum {unknown} */
+            fact: "step";
+            id: string;
+            /** @default null */
+            minutes: number | null;
+            /** @default  */
+            name: string;
+            step: string;
+            /** @default null */
+            supersedes: string | null;
+            /** Format: date-time */
+            taken_at: string;
+            /** @default  */
+            taken_by: string;
+        };
+        /**
          * Stile
          * @description One upright at a wall: how wide at the foot and the head once scribed, and the blank to cut it from.
          */
@@ -5444,6 +6424,15 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
+        };
+        /**
+         * Stretch
+         * @description Work on a step without a break: from when to when, by whom.
+         */
+        Stretch: {
+            end: string;
+            people: string[];
+            start: string;
         };
         /**
          * StructureLine
@@ -5604,6 +6593,23 @@ export interface components {
             signs: string;
         };
         /**
+         * Tie
+         * @description `first` comes before `then`: of which kind, and why in words.
+         *
+         *         `rests` says that what `first` leaves to dry must be dry before. A `firm` one cannot be turned round by saying so.
+         */
+        Tie: {
+            /** @default true */
+            firm: boolean;
+            first: string;
+            /** @enum {unknown} */
+            kind: "dries" | "gate" | "said" | "trade" | "trap" | "way in";
+            /** @default true */
+            rests: boolean;
+            then: string;
+            why: string;
+        };
+        /**
          * TileOut
          * @description One page of a template: its name and its drawing at full size.
          */
@@ -5657,6 +6663,32 @@ export interface components {
             height_mm: number;
             /** @enum {unknown} */
             on: "toe-kick box";
+        };
+        /**
+         * Tonight
+         * @description A list for one session.
+         *
+         *         Attributes:
+         *             steps: Keys in the order in which to do them. minutes: How long they take. begun: A step that may be begun with
+         *                 what is left, and `begun_minutes` of it. frees: Steps that may then begin, or begin to count their rest.
+         *             exact: Whether no better set fits.
+         */
+        Tonight: {
+            /** @default  */
+            begun: string;
+            /** @default 0 */
+            begun_minutes: number;
+            /** @default true */
+            exact: boolean;
+            /** @default [] */
+            frees: string[];
+            minutes: number;
+            /** @default [] */
+            stand_ins: [
+                string,
+                string
+            ][];
+            steps: string[];
         };
         /**
          * Trade
@@ -5751,6 +6783,14 @@ export interface components {
             name: string;
             /** @enum {unknown} */
             way: "turn";
+        };
+        /**
+         * Turned
+         * @description Two steps whose order the user has said: `first`, then `then`.
+         */
+        Turned: {
+            first: string;
+            then: string;
         };
         /**
          * TypeEdge
@@ -5866,6 +6906,25 @@ export interface components {
             x_mm: number;
         };
         /**
+         * Visit
+         * @description A day on which somebody else comes: a licensed trade, a delivery, whoever lines the wall.
+         *
+         *         `does` names the steps that are theirs; what `before` names must be done when they come.
+         */
+        Visit: {
+            /** @default [] */
+            before: string[];
+            /** @default [] */
+            does: string[];
+            id: string;
+            /** @default 120 */
+            minutes: number;
+            name: string;
+            on: string;
+            /** @default 08:00 */
+            starts: string;
+        };
+        /**
          * Wait
          * @description What must be known or done before a part may be cut: a key that a fact can name, and the words for it.
          *
@@ -5939,6 +6998,67 @@ export interface components {
             rule: "wide";
             unit: string;
             wide_mm: number;
+        };
+        /**
+         * WorkStep
+         * @description One step of the work.
+         *
+         *         Attributes:
+         *             key: Its own, the same while it is the same work. kind: What sort. name: What is done. place: Where; "" for
+         *                 all. of: Units that it is about. parts: Keys of parts that it cuts, drills or puts together.
+         *             minutes: Usual length for the people it asks for. people: How many hands it wants.
+         *             stand_in: What does for the second, where something does. skill: What must not be denied to whoever does it.
+         *             machines: Kinds of machine that it wants. where: Where it is done.
+         *             splits: Whether it may be left half done and gone on with another day.
+         *             rests_h: How long it dries or sets before what is tied to it may begin; `rests_why` of what.
+         *             why: Why it is there at all. how: What to do, line by line, with its figures. bring: What to take along.
+         *             caution: The safety word. others: Whether somebody else does it, who is waited for. opens: What parts wait for
+         *                 that is known when it is done.
+         */
+        WorkStep: {
+            /** @default [] */
+            bring: string[];
+            /** @default  */
+            caution: string;
+            /** @default [] */
+            how: string[];
+            key: string;
+            /** @enum {unknown} */
+            kind: "assemble" | "buy" | "cables" | "carry" | "caulk" | "check" | "clear" | "coat" | "cut" | "doors" | "drawers" | "drill" | "fasten" | "fill" | "frame" | "hang on" | "level" | "line" | "measure" | "own" | "put in" | "service" | "set" | "survey" | "template" | "top" | "touch up";
+            /** @default [] */
+            machines: string[];
+            /** @default 15 */
+            minutes: number;
+            name: string;
+            /** @default [] */
+            of: string[];
+            /** @default [] */
+            opens: components["schemas"]["Wait"][];
+            /** @default false */
+            others: boolean;
+            /** @default [] */
+            parts: string[];
+            /** @default 1 */
+            people: number;
+            /** @default  */
+            place: string;
+            /** @default 0 */
+            rests_h: number;
+            /** @default  */
+            rests_why: string;
+            /** @default null */
+            skill: ("finishing" | "fixing" | "lifting" | "measuring" | "sawing") | null;
+            /** @default false */
+            splits: boolean;
+            /** @default null */
+            stand_in: components["schemas"]["StandIn"] | null;
+            /**
+             * @default place
+             * @enum {unknown}
+             */
+            where: "anywhere" | "place" | "workshop";
+            /** @default  */
+            why: string;
         };
         /**
          * Workshop
@@ -6373,6 +7493,38 @@ export interface operations {
             };
         };
     };
+    save_day_sheet: {
+        parameters: {
+            query?: {
+                now?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+                day: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     export_job: {
         parameters: {
             query?: never;
@@ -6391,6 +7543,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Job"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    compare_finishing: {
+        parameters: {
+            query?: {
+                now?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FinishingOutcome"][];
                 };
             };
             /** @description Refused */
@@ -6427,6 +7612,35 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["StoredJob"];
                 };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_job_zip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Refused */
             422: {
@@ -6540,6 +7754,70 @@ export interface operations {
             };
         };
     };
+    get_order: {
+        parameters: {
+            query?: {
+                now?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Planned"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_calendar: {
+        parameters: {
+            query?: {
+                now?: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     save_paper: {
         parameters: {
             query?: never;
@@ -6576,6 +7854,67 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    keep_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptPhoto"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                digest: string;
             };
             cookie?: never;
         };
@@ -7048,6 +8387,38 @@ export interface operations {
             };
         };
     };
+    get_proposal: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposal"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     thin_scan: {
         parameters: {
             query: {
@@ -7127,6 +8498,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Template"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_set: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceSet"];
                 };
             };
             /** @description Refused */
@@ -7311,6 +8714,101 @@ export interface operations {
             };
         };
     };
+    get_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Record"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_record: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    put_sessions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Edit_OwnSessions_"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     save_sheet: {
         parameters: {
             query?: never;
@@ -7393,6 +8891,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadStock"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    ask_tonight: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Evening"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AskedTonight"];
                 };
             };
             /** @description Refused */

@@ -18,7 +18,8 @@ from wobble.core.budget import GivenUp, TooMuch
 from wobble.core.errors import DocumentError, LengthError, NotThere, SurveyError, WobbleError
 from wobble.site import kept, room
 from wobble.site.answers import Busy
-from wobble.site.api import fit, gauge, hold, jobs, make, session, setout, shelf, wire
+from wobble.site.api import fit, gauge, hold, jobs, make, order, session, setout, shelf, wire
+from wobble.site.api import set as set_
 from wobble.site.computing import Failed
 from wobble.site.edits import Contradiction
 from wobble.site.people import Unfit
@@ -59,6 +60,8 @@ api.add_router("/jobs", fit.router)
 api.add_router("/jobs", hold.router)
 api.add_router("/jobs", setout.router)
 api.add_router("/jobs", make.router)
+api.add_router("/jobs", order.router)
+api.add_router("/jobs", set_.router)
 api.add_router("/starters", setout.starters)
 
 

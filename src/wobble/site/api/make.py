@@ -129,12 +129,12 @@ def save_sheet(request: HttpRequest, job_id: UUID, number: int, form: Literal["s
 @router.get("/{uuid:job_id}/papers/{what}.pdf", openapi_extra=describe(), operation_id="save_paper")
 def save_paper(request: HttpRequest, job_id: UUID, what: Paper) -> HttpResponse:
     """Give a paper for the workshop as PDF: parts, sheets, settings, labels or the shopping list."""
-    from wobble.core.formats import papers  # a heavy library, wanted for this alone
+    from wobble.core.formats import pages, papers  # a heavy library, wanted for this alone
 
     row = edits.find_job(request.user, job_id)
     job = rows.job_value(row)
     address = request.build_absolute_uri(f"/jobs/{job_id}/make?part=")
-    about = papers.Job(
+    about = pages.Job(
         name=row.name,
         revision=row.revision,
         date=row.changed.date().isoformat(),
