@@ -13,6 +13,7 @@
   import { notices } from './state/notices.svelte';
   import { createPlace } from './state/place';
   import { session } from './state/session.svelte';
+  import { photos } from './state/photos.svelte';
   import { waiting } from './state/waiting.svelte';
 
   createPlace(() => open.units);
@@ -36,7 +37,7 @@
   const user = $derived(session.who?.user);
   $effect(() => {
     const name = user;
-    if (name) untrack(() => void waiting.open(name));
+    if (name) untrack(() => (void waiting.open(name), void photos.open()));
   });
 
   function unhandled(event: PromiseRejectionEvent) {

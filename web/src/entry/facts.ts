@@ -14,7 +14,7 @@ import type {
 } from '../api/types';
 
 export const isReading = (fact: Fact): fact is Reading =>
-  !['detection', 'note', 'obstacle', 'cut', 'known', 'bought'].includes(fact.fact);
+  ['offset', 'slope', 'span', 'gap', 'corner', 'profile', 'scan'].includes(fact.fact);
 export const isDetection = (fact: Fact): fact is Detection => fact.fact === 'detection';
 export const isNote = (fact: Fact): fact is Note => fact.fact === 'note';
 export const isObstacle = (fact: Fact): fact is Obstacle => fact.fact === 'obstacle';

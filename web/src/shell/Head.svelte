@@ -4,6 +4,7 @@
   import { keys } from '../state/keys.svelte';
   import { session } from '../state/session.svelte';
   import { theme } from '../state/theme.svelte';
+  import { photos } from '../state/photos.svelte';
   import { waiting } from '../state/waiting.svelte';
   import { Modal } from '../carbon';
   import { notices } from '../state/notices.svelte';
@@ -23,8 +24,10 @@
           { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${place.id}/fit`, n: 0 },
           { key: 'hold', name: 'Hold', to: `/jobs/${job.id}/${place.id}/hold`, n: 0 },
           { key: 'make', name: 'Make', to: `/jobs/${job.id}/make`, n: 0 },
+          { key: 'order', name: 'Order', to: `/jobs/${job.id}/order`, n: 0 },
+          { key: 'set', name: 'Set', to: `/jobs/${job.id}/${place.id}/set`, n: 0 },
         ]
-      : stage === 'make' && job
+      : ['make', 'order', 'record'].includes(stage) && job
         ? [
             // what is made is made for all places: back to where one came from, or to the first
             ...job.job.places.slice(0, 4).map((b) => ({
@@ -34,10 +37,12 @@
               n: 0,
             })),
             { key: 'make', name: 'Make', to: `/jobs/${job.id}/make`, n: 0 },
+            { key: 'order', name: 'Order', to: `/jobs/${job.id}/order`, n: 0 },
+            { key: 'record', name: 'Record', to: `/jobs/${job.id}/record`, n: 0 },
           ]
         : [],
   );
-  const n = $derived(waiting.all.length);
+  const n = $derived(waiting.all.length + photos.all.length);
 
   let listed = $state(false);
   let leaving = $state(false);

@@ -5,6 +5,7 @@
   import { readingValue, readingWords } from '../entry/places';
   import { open } from '../state/job.svelte';
   import { usePlace } from '../state/place';
+  import { photos } from '../state/photos.svelte';
   import { waiting, type Kept } from '../state/waiting.svelte';
 
   let { onclose }: { onclose: () => void } = $props();
@@ -19,6 +20,11 @@
       return `cut${fact.came === 'right' ? '' : ` ${String(fact.came)}`}: ${fact.part}`;
     if (fact.fact === 'known') return `known: ${fact.what}`;
     if (fact.fact === 'bought') return `bought: ${fact.item}`;
+    if (fact.fact === 'step') return `done: ${fact.name || fact.step}`;
+    if (fact.fact === 'as set') return `checked: ${fact.check}`;
+    if (fact.fact === 'followed') return 'the plan follows what stands';
+    if (fact.fact === 'otherwise') return `found otherwise: ${fact.what}`;
+    if (fact.fact === 'photo') return `photo: ${fact.text || fact.about}`;
     return fact.fact === 'detection' ? `${fact.found_by}: ${fact.sees}` : '';
   }
   const where = ({ job, place }: Kept) => (open.stored?.id === job && open.place(place)?.name) || place;
@@ -34,6 +40,13 @@
 </script>
 
 <Modal passiveModal open modalHeading="What waits on this device" on:close={onclose}>
+  {#if photos.all.length}
+    <p>
+      {photos.all.length}
+      {photos.all.length === 1 ? 'photo waits' : 'photos wait'}{photos.fault ? `: ${photos.fault}` : ''}.
+      <button class="link" onclick={() => void photos.send()}>Try again</button>
+    </p>
+  {/if}
   {#if waiting.all.length}
     <p>
       It goes by itself, as soon as the server takes it.{waiting.stuck.size

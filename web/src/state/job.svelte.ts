@@ -8,6 +8,7 @@ import type {
   Place,
   Instrument,
   LengthUnit,
+  Sessions,
   Settle,
   ShimKit,
   Side,
@@ -113,6 +114,10 @@ class OpenJob {
 
   putWorkshop(was: Workshop, now: Workshop): Promise<boolean> {
     return this.edit('workshop', calls.putWorkshop, { workshop: was }, { workshop: now });
+  }
+
+  putSessions(was: Sessions, now: Sessions): Promise<boolean> {
+    return this.edit('sessions', calls.putSessions, { sessions: was }, { sessions: now });
   }
 
   putInstruments(was: readonly Instrument[], now: readonly Instrument[]): Promise<boolean> {

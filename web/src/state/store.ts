@@ -15,13 +15,15 @@ export function store(): Promise<IDBPDatabase | null> {
 
 // async, so that a browser without any such database is a rejection as well
 async function open(): Promise<IDBPDatabase> {
-  return await openDB('wobble', 4, {
+  return await openDB('wobble', 5, {
     upgrade: (db, from, _to, change) => void upgrade(db, from, change),
   });
 }
 
 /** What an earlier version kept goes on in the form of today; answers of it are asked for again. */
 async function upgrade(db: IDBPDatabase, from: number, change: Change): Promise<void> {
+  if (from < 5) db.createObjectStore('photos', { keyPath: 'id' });
+  if (from >= 4) return;
   if (from >= 2) void change.objectStore('answers').clear();
   else db.createObjectStore('answers');
   if (from >= 3) {

@@ -3,6 +3,7 @@
   import type { Reading, SurfaceName } from '../../api/types';
   import Views from '../../drawing/Views.svelte';
   import Find from './forms/Find.svelte';
+  import PhotoTaker from '../../shell/PhotoTaker.svelte';
   import Notes from './forms/Notes.svelte';
   import PlaceDrawing from '../../drawing/PlaceDrawing.svelte';
   import { facePx, PROUD, xPx, yPx, zPx, type Found, type Layout } from '../../drawing/layout';
@@ -185,6 +186,7 @@
     {#snippet below()}
       <Legend />
       <Notes notes={place.notes ?? []} waiting={round.pendingNotes} />
+      <PhotoTaker job={round.job} place={round.key} about={lit ?? ''} of={place.name} />
       <Traits job={round.job} place={round.key} {surveyed} instruments={tools} readings={place.readings} />
       <section class="list" bind:this={list} aria-label="Readings">
         <h2>Readings</h2>

@@ -62,6 +62,7 @@
                   href="/jobs/{id}/{place.id}/fit">Fit</Button
                 >
                 <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/hold">Hold</Button>
+                <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/set">Set</Button>
               </div>
             </li>
           {/each}
@@ -76,6 +77,8 @@
         <Button kind={job.places?.length ? 'tertiary' : 'primary'} href="/jobs/{id}/new">Add a place</Button>
         {#if job.places?.length}
           <Button kind="tertiary" href="/jobs/{id}/make">Make: parts, cutting, buying</Button>
+          <Button kind="tertiary" href="/jobs/{id}/order">Order: what comes next</Button>
+          <Button kind="ghost" href="/jobs/{id}/record">Record: the job as it went</Button>
         {/if}
       </div>
     </section>

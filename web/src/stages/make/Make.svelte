@@ -7,6 +7,7 @@
   import Answers from '../../shell/Answers.svelte';
   import Missing from '../../shell/Missing.svelte';
   import Panes from '../../shell/Panes.svelte';
+  import TwoColumns from '../../shell/TwoColumns.svelte';
   import { router } from '../../router.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
@@ -99,7 +100,9 @@
     const place = job?.places[0]?.id;
     if (!place || !line.item) return;
     const count = line.packs - (line.bought ?? 0) - boughtHere(pending, line.item);
-    void keep(place, { ...fact(), fact: 'bought', item: line.item, count } as Fact);
+    // where it is bought is where it costs least, as is proposed
+    const shop = made?.buying.baskets[0]?.lines.find((l) => l.item === line.item)?.shop ?? '';
+    void keep(place, { ...fact(), fact: 'bought', item: line.item, count, shop } as Fact);
   }
   const putShop = (part: Partial<Workshop>) => {
     const was = job?.workshop;
@@ -192,20 +195,39 @@
   });
 </script>
 
+{#snippet inHand()}
+  {#if chosen}
+    {#key chosen.key}
+      <PartPane
+        part={chosen}
+        {beside}
+        {where}
+        got={job?.workshop?.got?.find((g) => g.part === chosen.key)}
+        saves={made?.spared?.find((s) => s.key === chosen.key)?.saves}
+        ongot={(how, price) => chosen && got(chosen.key, how, price)}
+        oncut={(came, count, size) => chosen && cut(chosen, came, count, size)}
+        onclose={() => (lit = null)}
+      />
+    {/key}
+  {/if}
+{/snippet}
+
 {#if open.missing}
   <Missing what="job" to="/" way="Go to your jobs" />
 {:else if job && made}
-  <main>
-    <div class="left">
-      <h1 class="print-only">{job.name} · {pane}</h1>
+  {@const answer = made}
+  {@const its = job}
+  <TwoColumns chosen={chosen ? inHand : null}>
+    {#snippet body()}
+      <h1 class="print-only">{its.name} · {pane}</h1>
       <Panes
         label="Parts of making"
         names={PANES}
         chosen={pane}
         counts={{
-          Sheets: made.layout.sheets.length,
-          Settings: made.settings.length,
-          Buying: made.buying.list.length,
+          Sheets: answer.layout.sheets.length,
+          Settings: answer.settings.length,
+          Buying: answer.buying.list.length,
         }}
         onpick={(n) => (pane = n)}
       />
@@ -241,75 +263,44 @@
       {:else if pane === 'Sheets'}
         <SheetsPane
           job={id}
-          layout={made.layout}
+          layout={answer.layout}
           {lit}
           {searching}
           onpick={pick}
           onsearch={() => void search()}
           onstop={() => (stopped = true)}
-          aim={job.workshop?.aim ?? 'fewest sheets'}
+          aim={its.workshop?.aim ?? 'fewest sheets'}
           {aims}
           oncompare={() => void compareAims()}
           onaim={(aim) => void putShop({ aim })}
           onpin={(sheets) => void putShop({ pinned: pinned(sheets) })}
         />
       {:else if pane === 'Settings'}
-        <SettingsPane settings={made.settings} {lit} onpick={pick} />
+        <SettingsPane settings={answer.settings} {lit} onpick={pick} />
       {:else if pane === 'Buying'}
         <BuyPane
-          buying={made.buying}
-          shops={job.workshop?.shops ?? []}
+          buying={answer.buying}
+          shops={its.workshop?.shops ?? []}
           pending={(item) => boughtHere(pending, item)}
           onbought={bought}
         />
       {:else if pane === 'Finish'}
-        <FinishPane finish={made.finish} />
+        <FinishPane finish={answer.finish} />
       {:else}
-        {#key open.stored?.revision}<WorkshopPane job={id} workshop={job.workshop!} />{/key}
+        {#key open.stored?.revision}<WorkshopPane job={id} workshop={its.workshop!} />{/key}
       {/if}
-    </div>
-    <section class="side" class:open={chosen} aria-label="Answers">
-      {#if chosen}
-        {#key chosen.key}
-          <PartPane
-            part={chosen}
-            {beside}
-            {where}
-            got={job.workshop?.got?.find((g) => g.part === chosen.key)}
-            saves={made.spared?.find((s) => s.key === chosen.key)?.saves}
-            ongot={(how, price) => chosen && got(chosen.key, how, price)}
-            oncut={(came, count, size) => chosen && cut(chosen, came, count, size)}
-            onclose={() => (lit = null)}
-          />
-        {/key}
-      {/if}
-      <div class="told">
-        <Answers findings={made.findings} {lit} onpick={pickFinding} />
-        <p class="quiet">
-          Sizes are finished sizes less banding; marks are written on every part as it is cut. Saws, routers
-          and dust hurt: the makers' guards stay on.
-        </p>
-      </div>
-    </section>
-  </main>
+    {/snippet}
+    {#snippet told()}
+      <Answers findings={answer.findings} {lit} onpick={pickFinding} />
+      <p class="quiet">
+        Sizes are finished sizes less banding; marks are written on every part as it is cut. Saws, routers and
+        dust hurt: the makers' guards stay on.
+      </p>
+    {/snippet}
+  </TwoColumns>
 {/if}
 
 <style>
-  main {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 395px;
-    min-height: calc(100vh - 50px);
-  }
-  .left {
-    min-width: 0;
-    padding: 0.75rem 1rem 3rem;
-  }
-  .side {
-    background: var(--w-sheet);
-    border-left: 1px solid var(--w-line);
-    padding: 0.75rem 1rem 2rem;
-    min-width: 0;
-  }
   .papers {
     font-size: 0.8125rem;
     display: flex;
@@ -328,34 +319,5 @@
   .quiet,
   .empty {
     font-size: 0.8125rem;
-  }
-  @media (max-width: 900px) {
-    main {
-      grid-template-columns: minmax(0, 1fr);
-      min-height: 0;
-    }
-    .side {
-      border-left: 0;
-      border-top: 1px solid var(--w-line);
-    }
-    .side.open {
-      position: fixed;
-      inset: auto 0 0 0;
-      max-height: 72vh;
-      overflow-y: auto;
-      box-shadow: 0 -6px 24px rgb(0 0 0 / 25%);
-      z-index: 5;
-    }
-    .open .told {
-      display: none;
-    }
-  }
-  @media print {
-    main {
-      display: block;
-    }
-    .side {
-      display: none;
-    }
   }
 </style>

@@ -8,7 +8,7 @@
   import LengthField from '../../entry/LengthField.svelte';
   import { notices } from '../../state/notices.svelte';
   import { merged, stockAt } from './piles';
-  import { key, number, readFile, text } from './typed';
+  import { key, number, readFile, text } from '../../entry/inputs';
 
   interface Props {
     job: string;

@@ -7,7 +7,7 @@
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
   import StockPane from './StockPane.svelte';
-  import { key, number, readFile, text } from './typed';
+  import { key, number, readFile, text } from '../../entry/inputs';
   import { notices } from '../../state/notices.svelte';
 
   let { job, workshop: w }: { job: string; workshop: Workshop } = $props();

@@ -41,6 +41,8 @@
       p.onnote({
         ...head,
         fact: 'note',
+        kind: 'seen',
+        about: '',
         text: text.trim(),
         surface,
         at,

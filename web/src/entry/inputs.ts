@@ -1,5 +1,5 @@
 /** What fields of the workshop give: their text, a number with a point or a comma, a file's contents, a key for what is new. */
-import { newId } from '../../entry/ids';
+import { newId } from './ids';
 
 export const text = (e: Event): string => (e.target as HTMLInputElement | HTMLSelectElement).value;
 

@@ -1,0 +1,36 @@
+<!-- Words that are true or not, each turned by a tap. -->
+<script lang="ts" generics="T extends string">
+  interface Props {
+    label: string;
+    all: readonly { key: T; name: string }[];
+    on: readonly T[];
+    /** Whether at least one stays. */
+    least?: boolean;
+    onturn: (key: T) => void;
+  }
+  let { label, all, on, least = false, onturn }: Props = $props();
+</script>
+
+<div class="chips" role="group" aria-label={label}>
+  {#each all as { key, name } (key)}
+    <button
+      class="chip"
+      aria-pressed={on.includes(key)}
+      disabled={least && on.length === 1 && on.includes(key)}
+      onclick={() => onturn(key)}>{name}</button
+    >
+  {/each}
+</div>
+
+<style>
+  .chips {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0.2rem;
+  }
+  .chip[aria-pressed='true'] {
+    background: var(--w-chalk-wash);
+    border-color: var(--w-chalk);
+    font-weight: 650;
+  }
+</style>
