@@ -16,6 +16,7 @@ from bench.next_best import Race, races
 from bench.plans import Plans, plans
 from bench.setting import Settings, settings
 from bench.speed import Timing, decisions, surveys
+from bench.uneven import main as print_uneven
 from bench.walls import Walls, walls
 
 
@@ -24,6 +25,7 @@ def main() -> None:
     parser = argparse.ArgumentParser(prog="./run bench", description=__doc__)
     parser.add_argument("--rooms", type=int, default=200, help="made-up rooms to survey")
     parser.add_argument("--places", type=int, default=100, help="made-up places of five surfaces")
+    parser.add_argument("--uneven", type=int, default=30, help="made-up surfaces that step, and lines that lean")
     parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
     parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
     parser.add_argument("--walls", type=int, default=300, help="made-up walls with studs to find")
@@ -34,6 +36,7 @@ def main() -> None:
     options = parser.parse_args()
     print_accuracy(accuracy(options.rooms))
     print_five(five(options.places))
+    print_uneven(options.uneven)
     print_races(races(options.floors))
     print_alcoves(alcoves(options.alcoves))
     print_walls(walls(options.walls))

@@ -25,11 +25,11 @@ from wobble.core.job import (
 )
 
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
-EXACT = Instrument(id="exact", name="Exact", sigma_mm=0.01)
+EXACT = Instrument(id="exact", name="Exact", kind="water level", sigma_mm=0.01)
 RULE = Instrument(id="rule", name="Rule", sigma_mm=0.5)
-LINE = SetUp(id="line", name="Level line", across="z", at_mm=1000.0)
-LOST_LINE = SetUp(id="lost", name="Moved line", across="z")
-PLUMB = SetUp(id="plumb", name="Plumb plane", across="y", at_mm=500.0)
+LINE = SetUp(id="line", name="Level line", across="z", at_mm=1000.0, made_with="exact")
+LOST_LINE = SetUp(id="lost", name="Moved line", across="z", made_with="exact")
+PLUMB = SetUp(id="plumb", name="Plumb plane", across="y", at_mm=500.0, made_with="exact")
 
 Surface = Callable[[float, float], float]
 

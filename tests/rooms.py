@@ -6,7 +6,7 @@ from typing import Any
 
 from msgspec.structs import replace
 
-from tests.catalogue import LINE, LOST_LINE, PLUMB, RULE, WHEN, box, floor_at, grid, job_of, offset, plain_kit
+from tests.catalogue import EXACT, LINE, LOST_LINE, PLUMB, RULE, WHEN, box, floor_at, grid, job_of, offset, plain_kit
 from wobble.core.facts import Detection, Fact
 from wobble.core.job import (
     BackLine,
@@ -15,9 +15,11 @@ from wobble.core.job import (
     HighSpot,
     Job,
     Obstacle,
+    Offset,
     Place,
     SetUp,
     ShimKit,
+    Slope,
     Unit,
     Value,
 )
@@ -106,6 +108,42 @@ def knocked_floor() -> tuple[Fact, ...]:
         replace(offset(f"k{i}", "floor", at, down, instrument=RULE), taken_at=WHEN.replace(minute=i))
         for i, (at, down) in enumerate(read)
     )
+
+
+def stepped_wall(*, columns: bool) -> tuple[Fact, ...]:
+    """Return a wall that stands 20 nearer from 900 on, read one reading a minute, column by column or row by row."""
+    along, up = (100.0, 350.0, 600.0, 800.0, 1000.0, 1250.0, 1500.0), (50.0, 700.0, 2100.0)
+    spots = [(x, z) for x in along for z in up] if columns else [(x, z) for z in up for x in along]
+    return tuple(
+        replace(
+            offset(f"b{i}", "back", at, 480.0 if at[0] > 900 else 500.0, instrument=RULE),
+            set_up=PLUMB.id,
+            taken_at=WHEN.replace(minute=i),
+        )
+        for i, at in enumerate(spots)
+    )
+
+
+def leaning_sides() -> tuple[Fact, ...]:
+    """Return plumb side walls read from a plane that leans 3 mm a metre up, and a level that knows better."""
+    read = [
+        replace(r, value_mm=r.value_mm + 3e-3 * (r.at[1] - HIGH / 2) * (1 if r.surface == "left" else -1))
+        for r in sides()
+        if isinstance(r, Offset)
+    ]
+    plumb = (
+        Slope(
+            id=f"plumb{y}",
+            instrument=EXACT.id,
+            taken_at=WHEN,
+            surface="left",
+            start=(y, 50.0),
+            end=(y, 1000.0),
+            value=0.0,
+        )
+        for y in (0.0, 300.0, 600.0)
+    )
+    return (*read, *plumb)
 
 
 class Room(Value, frozen=True, kw_only=True):

@@ -22,8 +22,10 @@ from tests.rooms import (
     ceiling,
     flat_floor,
     knocked_floor,
+    leaning_sides,
     scanned,
     sides,
+    stepped_wall,
     studs,
     thing,
     wall,
@@ -45,6 +47,10 @@ from wobble.core.job.unit import Air, Front, Legs, ScrewFeet, ScribeAllowance
 from wobble.core.stages import solve
 
 ROOMS: dict[str, Room] = {
+    "edge-or-knock": Room(back=stepped_wall(columns=True)),
+    "edge-seen": Room(back=stepped_wall(columns=False)),
+    "leaning-line": Room(beside=leaning_sides()),
+    "unseen-misread": Room(beside=sides()[:1]),
     "few-readings": Room(floor=flat_floor()[:3]),
     "knocked": Room(floor=knocked_floor()),
     "no-back": Room(back=()),

@@ -5,7 +5,18 @@ from __future__ import annotations
 from typing import Literal
 
 GaugeCode = Literal[
-    "few-readings", "knocked", "no-back", "no-floor", "readings-agree", "readings-differ", "take-again", "thinned"
+    "edge-or-knock",
+    "edge-seen",
+    "few-readings",
+    "knocked",
+    "leaning-line",
+    "no-back",
+    "no-floor",
+    "readings-agree",
+    "readings-differ",
+    "take-again",
+    "thinned",
+    "unseen-misread",
 ]
 MakeCode = Literal[
     "all-laid-out",

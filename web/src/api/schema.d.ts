@@ -2518,6 +2518,16 @@ export interface components {
             of: string;
         };
         /**
+         * EdgeOrKnock
+         * @description A surface that steps or a line that was knocked: which reading to take once more, to know.
+         */
+        EdgeOrKnock: {
+            again: string;
+            edge: components["schemas"]["SeenEdge"];
+            set_up: string;
+            since: string;
+        };
+        /**
          * Edit[About]
          * @description A value as a form was drawn from it, and as it should be; `settle` chooses where both sides changed a thing.
          */
@@ -2885,7 +2895,7 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: ("few-readings" | "knocked" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
+            code: ("edge-or-knock" | "edge-seen" | "few-readings" | "knocked" | "leaning-line" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned" | "unseen-misread") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
@@ -4063,6 +4073,16 @@ export interface components {
             sawn_m: number;
             settings: number;
             sheets: components["schemas"]["LaidSheet"][];
+        };
+        /**
+         * LeaningLine
+         * @description A set-up that leans along an axis, mm per m, and how well that is known; what was read from it is corrected.
+         */
+        LeaningLine: {
+            axis: string;
+            mm_per_m: number;
+            sd: number;
+            set_up: string;
         };
         /**
          * Ledger
@@ -5647,6 +5667,29 @@ export interface components {
             top_mm: number;
         };
         /**
+         * SeenEdge
+         * @description Where a surface steps, as its readings show, though nobody said so; the figures count with it.
+         *
+         *         `low` and `high` are between which readings it begins and ends, along the axis; `high` is None where it runs to the
+         *         end. `by_mm` counts towards the installer.
+         */
+        SeenEdge: {
+            /** @enum {unknown} */
+            axis: "first" | "second";
+            by_mm: number;
+            high: [
+                number,
+                number
+            ] | null;
+            low: [
+                number,
+                number
+            ];
+            sd_mm: number;
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+        };
+        /**
          * Session
          * @description Who is signed in, whether the demo is open, and the token that edits must carry.
          *
@@ -5748,6 +5791,8 @@ export interface components {
         /**
          * SetUp
          * @description A reference plane across one axis, at `at_mm` on it; None when its place is not known.
+         *
+         *         `made_with` is the instrument that made it, which says how true it is taken to be; "" is taken as a plain laser.
          */
         SetUp: {
             /**
@@ -5758,6 +5803,8 @@ export interface components {
             /** @default null */
             at_mm: number | null;
             id: string;
+            /** @default  */
+            made_with: string;
             name: string;
             /** @default 0 */
             sigma_mm: number;
@@ -6483,7 +6530,13 @@ export interface components {
             /** @default [] */
             biases: components["schemas"]["LevelBias"][];
             /** @default null */
+            edge_or_knock: components["schemas"]["EdgeOrKnock"] | null;
+            /** @default [] */
+            edges: components["schemas"]["SeenEdge"][];
+            /** @default null */
             knock: components["schemas"]["KnockedLine"] | null;
+            /** @default [] */
+            leaning: components["schemas"]["LeaningLine"][];
             next_reading: components["schemas"]["NextReading"] | null;
             place: string;
             set_ups: components["schemas"]["FoundSetUp"][];
@@ -6963,11 +7016,24 @@ export interface components {
         };
         /**
          * WallStep
-         * @description A known edge: between two places of a surface's first axis it stands `by_mm` nearer to the room.
+         * @description A known edge: between two places of one of a surface's axes it stands `by_mm` nearer to the room.
          *
-         *         Below zero it stands back: a recess, a floor that drops. A chimney breast, a column, a reveal.
+         *         Below zero it stands back: a recess, a floor that drops. A chimney breast, a column, a reveal, a return: one
+         *         that runs to the end of the wall has `to_mm` there.
+         *
+         *         Attributes:
+         *             id: Its own. name: What it is called. surface: Of what. axis: Along which of its two axes it is told.
+         *             from_mm: Where it begins. to_mm: Where it ends. at_sigma_mm: How well both places are known.
+         *             by_mm: How much nearer to the room. sigma_mm: How well that is known; the readings on both sides say the rest.
          */
         WallStep: {
+            /** @default 3 */
+            at_sigma_mm: number;
+            /**
+             * @default first
+             * @enum {unknown}
+             */
+            axis: "first" | "second";
             by_mm: number;
             from_mm: number;
             id: string;

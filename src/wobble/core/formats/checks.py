@@ -156,13 +156,20 @@ def _check_workshop(job: Job) -> None:
 
 def _check_instrument(instrument: Instrument, path: str) -> None:
     """Check that an instrument's checks are of its kind."""
-    fitting = {"level": FlipCheck, "digital level": FlipCheck, "tape": HookCheck, "square": SquareCheck}
+    fitting = {
+        "level": FlipCheck,
+        "digital level": FlipCheck,
+        "laser line": FlipCheck,
+        "tape": HookCheck,
+        "square": SquareCheck,
+    }
     kind = fitting.get(instrument.kind)
     for k, check in enumerate(instrument.checks):
         if kind is None or not isinstance(check, kind):
             raise DocumentError(
                 f"A {instrument.kind} cannot be checked that way.",
-                mend="Flip a level, measure one length twice with a tape, or draw, flip and draw with a square.",
+                mend="Flip a level, turn a laser half round, measure one length twice with a tape, or draw, flip and draw with "
+                "a square.",
                 path=f"{path}.checks[{k}]",
             )
 
@@ -190,6 +197,13 @@ def _check_corners(job: Job) -> None:
 
 def _check_place(place: Place, instruments: set[str], path: str) -> None:
     check_unique(f"{path}.set_ups", [s.id for s in place.set_ups], "set-up")
+    for i, set_up in enumerate(place.set_ups):
+        if set_up.made_with and set_up.made_with not in instruments:
+            raise DocumentError(
+                f"“{set_up.name}” was made with “{set_up.made_with}”, which is no instrument of the job.",
+                mend=f"Name one of {', '.join(sorted(instruments)) or 'none that there are'}, or leave it empty.",
+                path=f"{path}.set_ups[{i}].made_with",
+            )
     check_unique(f"{path}.units", [u.id for u in place.units], "unit")
     check_unique(f"{path}.surfaces", list(place.surfaces), "surface")
     check_unique(f"{path}.alternatives", [a.name for a in place.alternatives], "alternative")

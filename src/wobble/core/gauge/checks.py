@@ -1,7 +1,8 @@
 """What an instrument's checks say of its own error, and which of them counts for a reading.
 
 A level by flipping it, a tape's hook against a mark further along the tape, a square by drawing, flipping and drawing
-again: in each the error counts once each way, so that half the difference is the error and the place drops out.
+again, a laser by turning it half round where it stands: in each the error counts once each way, so that half the
+difference is the error and the place drops out.
 """
 
 from __future__ import annotations
@@ -11,12 +12,16 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
-from wobble.core.job import FlipCheck, HookCheck, Instrument, InstrumentCheck, SquareCheck, Value
+from wobble.core.job import FlipCheck, HookCheck, Instrument, InstrumentCheck, InstrumentKind, SquareCheck, Value
 
 LEVEL_BIAS_SD = 0.8
 """Standard deviation of a level's bias before a flip test, mm per m: half a millimetre is what makers allow
 themselves."""
 BUBBLES = ("level", "digital level")
+LEAN_SD = 0.3
+"""How far the plane of a plain laser may lean, mm per m: 3 mm at 10 m is what their makers state."""
+LEANS: dict[InstrumentKind, float] = {"water level": 0.0, "level": LEVEL_BIAS_SD, "digital level": LEVEL_BIAS_SD}
+"""How far what others make may lean: water stands level, a line struck along a spirit level leans as that does."""
 
 
 class CheckFound(Value, frozen=True, kw_only=True):
@@ -75,6 +80,20 @@ def own_errors(instrument: Instrument) -> tuple[OwnError, ...]:
     before = OwnError(name, 0.0, LEVEL_BIAS_SD if instrument.kind in BUBBLES else 0.0, None)
     since = [OwnError(f"{name}@{i + 1}", f.value, f.sd, f.at) for i, f in enumerate(findings(instrument))]
     return (before, *since)
+
+
+def lean_sd(made_with: Instrument | None) -> float:
+    """Return how far a plane that an instrument made may lean, mm per m, as a standard deviation.
+
+    A turn-round says how far it leaned one way, and nothing of which way it was put down since: the plane may lean by
+    as much in any direction.
+    """
+    if made_with is None:
+        return LEAN_SD
+    known = findings(made_with)
+    if known and known[-1].unit == "mm/m" and made_with.kind != "square":
+        return math.hypot(known[-1].value, known[-1].sd)
+    return LEANS.get(made_with.kind, LEAN_SD)
 
 
 def error_name(instrument: Instrument) -> str:

@@ -11,8 +11,10 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
+from functools import lru_cache
 
 import numpy as np
+from scipy.linalg import solve_triangular
 from scipy.special import ndtri
 
 from wobble.core.budget import spend
@@ -21,6 +23,8 @@ from wobble.core.gauge.prior import Floats
 
 FALSE_ALARM = 0.03
 """Chance that a survey without any misread has one accused."""
+N_THROWS, SEED, MOST_THROWN = 400, 7_919, 300
+"""How often a survey is thrown to find its limit, and up to how many numbers."""
 PAIR = 2
 """Of two readings that disagree nobody can tell which is wrong: neither is put out."""
 
@@ -41,6 +45,40 @@ def critical_z(n_readings: int) -> float:
     return float(-ndtri(FALSE_ALARM / 2 / max(n_readings, 1)))
 
 
+def limit_z(adjustment: Adjustment) -> float:
+    """Return the ratio above which a reading is suspect: a survey without any misread has one past it at the rate.
+
+    The ratios of one survey hang together, so that the greatest of them is smaller than of as many that do not. With
+    Q = S⁻¹ = L⁻ᵀL⁻¹ the weighted residuals are Q r = L⁻ᵀ ε of standard normal ε: they are thrown, and the greatest
+    ratio of each throw ranked. Very many are taken to stand by themselves (Bonferroni), which accuses less.
+    """
+    n = len(adjustment.observations)
+    if not PAIR < n <= MOST_THROWN:
+        return critical_z(n)
+    thrown = solve_triangular(adjustment.factor, _thrown(n), lower=True, trans="T", check_finite=False)
+    ratios = np.abs(thrown) / np.sqrt(np.diag(adjustment.precision))[:, None]
+    return min(float(np.quantile(ratios.max(axis=0), 1 - FALSE_ALARM)), critical_z(n))
+
+
+@lru_cache(maxsize=64)
+def _thrown(n: int) -> Floats:
+    normals = np.random.default_rng(SEED).standard_normal((n, N_THROWS))
+    normals.flags.writeable = False
+    return normals
+
+
+def without_worst(adjustment: Adjustment) -> Adjustment:
+    """Return an adjustment less its worst reading, whether that is suspect or not.
+
+    What a surface is like is judged without it: a misread that is not seen yet makes the surface look rougher, and
+    then hides behind that.
+    """
+    if len(adjustment.observations) <= PAIR:
+        return adjustment
+    ratios = np.abs(adjustment.precision @ adjustment.residual) / np.sqrt(np.diag(adjustment.precision))
+    return adjustment.only(np.delete(np.arange(len(ratios)), int(np.argmax(ratios))))
+
+
 def disagreements(adjustment: Adjustment) -> tuple[Disagreement, ...]:
     """Return the verdict of every reading, in the order of the adjustment's observations.
 
@@ -51,7 +89,7 @@ def disagreements(adjustment: Adjustment) -> tuple[Disagreement, ...]:
     n = len(adjustment.observations)
     if n == 0:
         return ()
-    limit = critical_z(n)
+    limit = limit_z(adjustment)
     precision = adjustment.precision
     pulled, diagonal = precision @ adjustment.residual, np.diag(precision).copy()
     weighted, kept = pulled.copy(), np.ones(n, dtype=bool)
@@ -93,14 +131,12 @@ class Knock:
     sd_mm: float
 
 
-KNOCK_Z = 6.0
-KNOCK_GAIN = 6.0
-"""A knock must explain the readings better than any single misread, by this much in squared ratios."""
 FEWEST_EACH_SIDE = 3
+"""An edge or a knock shows in as many readings on each side at least."""
 
 
-def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock | None:
-    """Return the set-up that was most likely knocked in the midst of a round, or None.
+def knocks(adjustment: Adjustment, taken: Mapping[str, datetime]) -> tuple[float, Knock, int] | None:
+    """Return what the likeliest knock of a set-up takes off the weighted squares, that knock, and among how many.
 
     For each set-up and each reading from it, all readings from there on are let move together: with w their weights
     on the set-up, the shift is wᵀQr / wᵀQw with standard deviation 1/√(wᵀQw), as for one reading in `disagreements`
@@ -112,8 +148,8 @@ def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock |
         return None
     precision = adjustment.precision
     weighted = precision @ adjustment.residual
-    single = float(np.max(weighted**2 / np.diag(precision)))
     best: tuple[float, Knock] | None = None
+    n_ways = 0
     for set_up in sorted({name for o in rows for name, _ in o.unknown_terms if name.startswith("line:")}):
         column = np.asarray([dict(o.unknown_terms).get(set_up, 0.0) if o.reading_id in taken else 0.0 for o in rows])
         order = np.asarray(sorted(np.flatnonzero(column), key=lambda i: taken[rows[i].reading_id]), dtype=int)
@@ -127,12 +163,13 @@ def find_knock(adjustment: Adjustment, taken: Mapping[str, datetime]) -> Knock |
         for k in range(FEWEST_EACH_SIDE, len(order) - FEWEST_EACH_SIDE + 1):
             if times[k - 1] == times[k]:
                 continue  # taken together: nothing came between them
+            n_ways += 1
             ratio = float(pull[k] ** 2 / known[k])
-            if ratio > max(KNOCK_Z**2, single + KNOCK_GAIN, best[0] if best else 0.0):
+            if best is None or ratio > best[0]:
                 since = rows[order[k]].reading_id
                 by, sd = float(pull[k] / known[k]), float(1 / np.sqrt(known[k]))
                 best = (ratio, Knock(set_up.removeprefix("line:"), since, by, sd))
-    return best[1] if best else None
+    return (*best, n_ways) if best else None
 
 
 def by_reading(verdicts: Sequence[Disagreement]) -> tuple[Disagreement, ...]:

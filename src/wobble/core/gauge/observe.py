@@ -1,20 +1,22 @@
 """Readings as linear sums: every kind becomes `constant + Σ weight · surface value + Σ weight · unknown + noise`.
 
 One least-squares system can then take them all (design of the adjustment). The unknowns beside the surfaces are the
-places of set-ups (`line:` and their id, mm), instruments' own errors (`bias:` and the instrument's id; mm per m for a
-level or a square, mm for a tape) and the tilt of a scan's own axes (`tilt:`, mm per m). All lengths mm.
+places of set-ups (`line:` and their id, mm) and how far they lean (`lean:`, mm per m), instruments' own errors (`bias:`
+and the instrument's id; mm per m for a level or a square, mm for a tape) and the tilt of a scan's own axes (`tilt:`, mm
+per m). How an upright plane is turned in plan is what the back line is, and no error of it. All lengths mm.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass, replace
 
 from wobble.core.errors import SurveyError
-from wobble.core.gauge.checks import BUBBLES, OwnError, error_at, own_errors
+from wobble.core.gauge.checks import BUBBLES, OwnError, error_at, lean_sd, own_errors
 from wobble.core.job import (
     SIDE_OF,
+    SURFACE_AXES,
     TOWARDS_INSTALLER,
     Corner,
     Gap,
@@ -70,12 +72,12 @@ def observe(reading: Reading, instrument: Instrument, place: Measured) -> tuple[
     """
     match reading:
         case Offset():
-            return (_offset(reading, reading.at, reading.value_mm, instrument),)
+            return (_offset(reading, reading.at, reading.value_mm, instrument, place),)
         case Profile():
             spots = [((reading.along_mm, second), d) for second, d in reading.points]
-            return tuple(_offset(reading, at, d, instrument) for at, d in spots)
+            return tuple(_offset(reading, at, d, instrument, place) for at, d in spots)
         case Scan():
-            return _scan(reading, instrument)
+            return _scan(reading, instrument, place)
         case Slope():
             return (_slope(reading, instrument),)
         case Gap():
@@ -96,12 +98,12 @@ def _hook(reading: Reading, instrument: Instrument) -> tuple[tuple[str, float], 
     return ((error.name, 1.0),) if error.since is not None else ()
 
 
-def _scan(reading: Scan, instrument: Instrument) -> tuple[Observation, ...]:
+def _scan(reading: Scan, instrument: Instrument, place: Measured) -> tuple[Observation, ...]:
     """Return a scan's points; its own axes may be out of true, about their middle."""
     middle = [sum(p[k] for p in reading.points) / len(reading.points) for k in (0, 1)]
     out = []
     for u, v, d in reading.points:
-        one = _offset(reading, (u, v), d, instrument)
+        one = _offset(reading, (u, v), d, instrument, place)
         if reading.tilt_mm_per_m:
             levers = zip(tilt_names(reading), ((u - middle[0]) / 1000, (v - middle[1]) / 1000), strict=True)
             one = replace(one, unknown_terms=(*one.unknown_terms, *levers))
@@ -114,11 +116,35 @@ def tilt_names(reading: Scan) -> tuple[str, str]:
     return f"tilt:{reading.id}:first", f"tilt:{reading.id}:second"
 
 
-def _offset(reading: Offset | Profile | Scan, at: Spot, value_mm: float, instrument: Instrument) -> Observation:
+def _offset(
+    reading: Offset | Profile | Scan, at: Spot, value_mm: float, instrument: Instrument, place: Measured
+) -> Observation:
     sign = float(TOWARDS_INSTALLER[reading.surface])
     terms = ((reading.surface, at, -sign),)
-    others = ((line_name(reading.set_up), sign), *_hook(reading, instrument))
+    leans = tuple((name, sign * lever) for name, lever in _levers(reading, at, place))
+    others = ((line_name(reading.set_up), sign), *leans, *_hook(reading, instrument))
     return Observation(reading.id, value_mm, instrument.sigma_mm, terms, others)
+
+
+def lean_name(set_up: str, axis: str) -> str:
+    """Return the name of the unknown that is how far a set-up leans along an axis."""
+    return f"lean:{set_up}:{axis}"
+
+
+def leans_along(set_up: SetUp) -> tuple[str, ...]:
+    """Return along which axes a plane may lean: a level one both ways, an upright one out of plumb."""
+    return ("x", "y") if set_up.across == "z" else ("z",)
+
+
+def _levers(reading: Offset | Profile | Scan, at: Spot, place: Measured) -> Iterator[tuple[str, float]]:
+    """Yield how far a spot lies from the middle of the place along each axis that its plane may lean along, m."""
+    set_up = next((s for s in place.set_ups if s.id == reading.set_up), None)
+    if set_up is None:
+        return
+    size = {"x": place.width_mm, "y": place.depth_mm, "z": place.height_mm}
+    for axis, mm in zip(SURFACE_AXES[reading.surface], at, strict=False):
+        if axis in leans_along(set_up):
+            yield lean_name(set_up.id, axis), (mm - size[axis] / 2) / 1000
 
 
 def _slope(reading: Slope, instrument: Instrument) -> Observation:
@@ -238,9 +264,15 @@ def unknowns(
 ) -> dict[str, tuple[float, float]]:
     """Return mean and standard deviation of every unknown beside the surfaces, before the readings."""
     lines = {line_name(s.id): set_up_prior(s, place) for s in place.set_ups}
+    made_with = {i.id: i for i in instruments}
+    leans = {
+        lean_name(s.id, axis): (0.0, lean_sd(made_with.get(s.made_with)))
+        for s in place.set_ups
+        for axis in leans_along(s)
+    }
     tilts = {name: (0.0, r.tilt_mm_per_m) for r in readings if isinstance(r, Scan) for name in tilt_names(r)}
-    errors: list[OwnError] = [e for i in instruments for e in own_errors(i)]
-    return lines | tilts | {e.name: (e.mean, e.sd) for e in errors}
+    errors: list[OwnError] = [e for i in made_with.values() for e in own_errors(i)]
+    return lines | leans | tilts | {e.name: (e.mean, e.sd) for e in errors}
 
 
 def set_up_prior(set_up: SetUp, place: Measured) -> tuple[float, float]:

@@ -9,13 +9,15 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.spatial.distance import cdist
 
-from wobble.core.job import TOWARDS_INSTALLER, Measured, SurfaceName, surface_extent
+from wobble.core.gauge.edges import Edge
+from wobble.core.job import TOWARDS_INSTALLER, Measured, SurfaceName, WallStep, surface_extent
 
 Floats = NDArray[np.float64]
 
@@ -50,40 +52,46 @@ CHARACTERS: dict[Literal["true", "typical", "rough"], Amplitudes] = {
 }
 
 
-@dataclass(frozen=True, slots=True)
+@dataclass(frozen=True)
 class SurfacePrior:
-    """The prior of one surface: mean level, where its plane terms are centred, and its amplitudes.
+    """The prior of one surface: mean level, low and high of its axes, and its amplitudes.
 
     `corners` are where on its first axis it meets other walls; `half_height` is that of a curved wall, else None;
     `slope_sd` how steep it may be, mm per mm; `knee` the axis (0 or 1) and place where it turns into a slope.
-    `steps` are (from, to, by, standard deviation), mm, along its first axis: between the two it is so much further on.
+    `edges` are where it steps: each side of one is a surface of its own that shares only a part of its bows.
     """
 
     surface: SurfaceName
     level_mm: float
-    centre: tuple[float, float]
+    extent: tuple[tuple[float, float], tuple[float, float]]
     amplitudes: Amplitudes
     corners: tuple[float, ...] = ()
     half_height: float | None = None
     slope_sd: float = 0.03
     knee: tuple[int, float] | None = None
-    steps: tuple[tuple[float, float, float, float], ...] = ()
+    edges: tuple[Edge, ...] = ()
+
+    @cached_property
+    def centre(self) -> tuple[float, float]:
+        """Where its plane terms are centred."""
+        (low_u, high_u), (low_v, high_v) = self.extent
+        return ((low_u + high_u) / 2, (low_v + high_v) / 2)
 
     def mean(self, spots: Floats) -> Floats:
         """Return the expected surface values before anything is measured, mm, at spots of shape (n, 2)."""
         out = np.full(len(spots), self.level_mm)
-        for low, high, by, _ in self.steps:
-            out[_on(spots, low, high)] += by
+        for edge in self.edges:
+            out += edge.by_mm * edge.beyond(spots)
         return out
 
     def trend(self, spots: Floats) -> Floats:
         """Return what the surface may do as a whole, each column in its prior standard deviation: shape (n, n_terms).
 
         Level and two slopes; build-up in every corner that it meets; for a curved wall its bend over the height; for
-        a ceiling with a knee the slope beyond it; for every step what its height may be out.
+        a ceiling with a knee the slope beyond it; for every edge how high it is and how its far side leans.
         """
         x, y = spots[:, 0], spots[:, 1]
-        n_terms = 3 + len(self.corners) + 3 * (self.half_height is not None) + (self.knee is not None) + len(self.steps)
+        n_terms = 3 + len(self.corners) + 3 * (self.half_height is not None) + (self.knee is not None)
         out = np.empty((len(spots), n_terms))
         out[:, 0] = LEVEL_SD_MM
         out[:, 1] = self.slope_sd * (x - self.centre[0])
@@ -102,10 +110,7 @@ class SurfacePrior:
             axis, at = self.knee
             out[:, k] = STAIR_SLOPE_SD * np.maximum(spots[:, axis] - at, 0.0)
             k += 1
-        for low, high, _, sd in self.steps:
-            out[:, k] = sd * _on(spots, low, high)
-            k += 1
-        return out
+        return np.hstack([out, *(edge.trend(spots) for edge in self.edges)]) if self.edges else out
 
     def covariance(self, first: Floats, second: Floats) -> Floats:
         """Return the covariance of surface values, mm², between spots of shape (n_first, 2) and (n_second, 2)."""
@@ -113,23 +118,31 @@ class SurfacePrior:
 
     def local(self, first: Floats, second: Floats) -> Floats:
         """Return the part of the covariance, mm², that falls off with distance."""
+        smooth, rough = self.parts(first, second)
+        smooth *= self.amplitudes.smooth_mm**2
+        rough *= self.amplitudes.rough_mm**2
+        smooth += rough
+        for edge in self.edges:
+            smooth += edge.placed(first, second)
+        return smooth
+
+    def parts(self, first: Floats, second: Floats) -> tuple[Floats, Floats]:
+        """Return the covariance of a unit smooth and of a unit short-range part."""
         distance = cdist(first, second)
-        a = self.amplitudes
-        out = matern52(distance)
-        out *= a.smooth_mm**2
-        rough = matern32(distance)
-        rough *= a.rough_mm**2
-        out += rough
-        return out
+        smooth = matern52(distance)
+        for edge in self.edges:
+            smooth *= edge.shared(first, second)
+        return smooth, matern32(distance)
 
     def variance(self, spots: Floats) -> Floats:
         """Return the variance of surface values, mm², at spots of shape (n, 2)."""
         a = self.amplitudes
-        return np.asarray((self.trend(spots) ** 2).sum(axis=1) + a.smooth_mm**2 + a.rough_mm**2)
-
-
-def _on(spots: Floats, low: float, high: float) -> NDArray[np.bool_]:
-    return np.asarray((spots[:, 0] >= low) & (spots[:, 0] <= high))
+        smooth = np.full(len(spots), a.smooth_mm**2)
+        placed = np.zeros(len(spots))
+        for edge in self.edges:
+            smooth *= edge.shared_with_itself(spots)
+            placed += edge.placed_variance(spots)
+        return np.asarray((self.trend(spots) ** 2).sum(axis=1) + smooth + a.rough_mm**2 + placed)
 
 
 def matern52(distance_mm: Floats) -> Floats:
@@ -155,24 +168,33 @@ def matern32(distance_mm: Floats) -> Floats:
 
 def surface_prior(place: Measured, surface: SurfaceName, amplitudes: Amplitudes | None = None) -> SurfacePrior:
     """Return the prior of one surface of a place; amplitudes default to the place's house character."""
-    (low_u, high_u), (low_v, high_v) = surface_extent(place, surface)
+    extent = surface_extent(place, surface)
     level = {"ceiling": place.height_mm, "right": place.width_mm}.get(surface, 0.0)
-    centre = ((low_u + high_u) / 2, (low_v + high_v) / 2)
+    low_v, high_v = extent[1]
     curved = place.frame == "body" and surface in ("back", "left", "right")
     return SurfacePrior(
         surface,
         level,
-        centre,
+        extent,
         amplitudes or CHARACTERS[place.character],
         _corners(place, surface),
         (high_v - low_v) / 2 if curved else None,
         _slope_sd(place, surface, curved=curved),
         (0 if place.knee.along == "x" else 1, place.knee.at_mm) if place.knee and surface == "ceiling" else None,
-        tuple(
-            (step.from_mm, step.to_mm, TOWARDS_INSTALLER[surface] * step.by_mm, step.sigma_mm)
-            for step in place.steps
-            if step.surface == surface
-        ),
+        tuple(_edge(place, step) for step in place.steps if step.surface == surface),
+    )
+
+
+def _edge(place: Measured, step: WallStep) -> Edge:
+    """Return a step that was declared, in the surface's own coordinate."""
+    axis = 0 if step.axis == "first" else 1
+    return Edge(
+        extent=surface_extent(place, step.surface),
+        axis=axis,
+        low=(step.from_mm, step.at_sigma_mm),
+        high=(step.to_mm, step.at_sigma_mm),
+        by_mm=TOWARDS_INSTALLER[step.surface] * step.by_mm,
+        sd_mm=step.sigma_mm,
     )
 
 

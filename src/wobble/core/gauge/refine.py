@@ -12,11 +12,10 @@ from collections.abc import Mapping
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.spatial.distance import cdist
 
 from wobble.core.budget import spend
 from wobble.core.gauge.adjust import Adjustment
-from wobble.core.gauge.prior import Amplitudes, Floats, matern32, matern52
+from wobble.core.gauge.prior import Amplitudes, Floats, SurfacePrior
 from wobble.core.job import SurfaceName
 
 SCALES = (0.25, 0.35, 0.5, 0.7, 1.0, 1.4, 2.0, 2.8)
@@ -38,7 +37,7 @@ def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
         rows = np.flatnonzero(np.any(weights != 0, axis=1))
         if len(rows) < LEAST_READINGS:
             continue
-        smooth, rough = _parts(adjustment.designs[surface].spots, weights[rows])
+        smooth, rough = _parts(adjustment.priors[surface], adjustment.designs[surface].spots, weights[rows])
         scales = (known.scaled(rows, own.smooth_mm**2 * smooth), known.scaled(rows, own.rough_mm**2 * rough))
         out[surface] = Amplitudes(own.smooth_mm * scales[0], own.rough_mm * scales[1])
     return out
@@ -48,12 +47,12 @@ def _choice(n_readings: int) -> NDArray[np.intp]:
     return np.unique(np.linspace(0, n_readings - 1, min(n_readings, MOST_READINGS)).astype(np.intp))
 
 
-def _parts(spots: Floats, weights: Floats) -> tuple[Floats, Floats]:
+def _parts(prior: SurfacePrior, spots: Floats, weights: Floats) -> tuple[Floats, Floats]:
     """Return the readings' covariance from a unit smooth and a unit short-range part of one surface."""
     used = np.any(weights != 0, axis=0)
     weights, spots = weights[:, used], spots[used]
-    distance = cdist(spots, spots)
-    return weights @ matern52(distance) @ weights.T, weights @ matern32(distance) @ weights.T
+    smooth, rough = prior.parts(spots, spots)
+    return weights @ smooth @ weights.T, weights @ rough @ weights.T
 
 
 class _Inverse:
@@ -89,6 +88,12 @@ def _evidence(scale: float, inner: Floats, part: Floats, pull: Floats) -> float:
     _, log_determinant = np.linalg.slogdet(scaled)
     explained = more * float(pull @ np.linalg.solve(scaled, part @ pull))
     return 0.5 * explained - 0.5 * float(log_determinant) - 0.5 * (math.log(scale) / SCALE_LOG_SD) ** 2
+
+
+def scale_prior(own: Amplitudes, scaled: Amplitudes) -> float:
+    """Return the log prior of amplitudes against those of the house character, up to a constant."""
+    scales = (scaled.smooth_mm / own.smooth_mm, scaled.rough_mm / own.rough_mm)
+    return -0.5 * sum((math.log(scale) / SCALE_LOG_SD) ** 2 for scale in scales)
 
 
 def changed(before: Mapping[SurfaceName, Amplitudes], after: Mapping[SurfaceName, Amplitudes]) -> bool:

@@ -1,7 +1,7 @@
 """The survey of a place: the readings adjusted, doubted and adjusted again. The way in to this stage.
 
 Suspect readings are left out of the figures until they are taken again; nothing is thrown away. A set-up that was
-knocked in the midst of its round counts as two.
+knocked in the midst of its round counts as two, a surface that steps as one with an edge, though nobody said so.
 """
 
 from __future__ import annotations
@@ -16,8 +16,18 @@ import numpy as np
 
 from wobble.core.gauge.adjust import Adjustment, adjust
 from wobble.core.gauge.causes import likely_cause
-from wobble.core.gauge.doubt import PAIR, Disagreement, Knock, by_reading, critical_z, disagreements, find_knock
-from wobble.core.gauge.observe import Observation, line_name, observations, unknowns
+from wobble.core.gauge.doubt import (
+    PAIR,
+    Disagreement,
+    Knock,
+    by_reading,
+    critical_z,
+    disagreements,
+    limit_z,
+    without_worst,
+)
+from wobble.core.gauge.explain import FoundEdge, Rivals, explained
+from wobble.core.gauge.observe import Observation, lean_name, leans_along, observations, unknowns
 from wobble.core.gauge.prior import SurfacePrior, surface_prior
 from wobble.core.gauge.refine import changed, refined
 from wobble.core.gauge.share import borrowed
@@ -27,8 +37,10 @@ TIED_SD_MM = 25.0
 """A surface whose place is better known than this is tied to the datum mark (or to the corner, for a wall)."""
 MOST_OBSERVATIONS = 1200
 """More numbers than this are not adjusted together: time grows with the cube, and surfaces are known long before."""
-KNOCKED_SD_MM = 50.0
-"""How far a set-up may have been knocked, before the readings say."""
+MISREAD_MM = 10.0
+"""The slip of the rule that people make most: one centimetre."""
+SURE_OF_LEAN_Z2 = 8.0
+"""What the squared ratios of a line's leans must come to before they are told: once in fifty by chance for two."""
 
 
 @dataclass(frozen=True)
@@ -38,6 +50,16 @@ class Thinned:
     reading_id: str
     used: int
     of: int
+
+
+@dataclass(frozen=True)
+class Leaning:
+    """A set-up that leans: along which axis, by how much, mm per m, and how well that is known."""
+
+    set_up: str
+    axis: str
+    by: float
+    sd: float
 
 
 @dataclass(frozen=True)
@@ -52,6 +74,8 @@ class Survey:
         knock: The set-up that was knocked, if one was.
         thinned: Readings of many numbers of which only some are used.
         instruments: What the job has to measure with.
+        edges: Where a surface steps, as its readings show, and nobody has said. rivals: An edge or a knock: it is not
+            known which. leaning: Set-ups that lean.
     """
 
     place: Measured
@@ -61,6 +85,9 @@ class Survey:
     knock: Knock | None = None
     thinned: tuple[Thinned, ...] = ()
     instruments: tuple[Instrument, ...] = ()
+    edges: tuple[FoundEdge, ...] = ()
+    rivals: Rivals | None = None
+    leaning: tuple[Leaning, ...] = ()
 
     @property
     def suspects(self) -> tuple[Disagreement, ...]:
@@ -73,6 +100,17 @@ class Survey:
         kept = [d for d in self.disagreements if not d.suspect]
         limit = critical_z(len(self.disagreements))
         return tuple(d for d in kept if abs(d.z) > limit) if len(kept) == PAIR else ()
+
+    @cached_property
+    def unseen(self) -> tuple[Disagreement, ...]:
+        """Readings of one number at which a misread of one centimetre would not be seen, the blindest first.
+
+        A misread shows where it is past the limit times the deviation of what the others say there.
+        """
+        limit = limit_z(self.adjustment)
+        one = Counter(o.reading_id for o in self.adjustment.observations)
+        blind = [d for d in self.disagreements if one[d.reading_id] == 1 and limit * d.sd_mm > MISREAD_MM]
+        return tuple(sorted(blind, key=lambda d: -d.sd_mm))
 
     def measured(self, surface: SurfaceName) -> int:
         """Return how many numbers in use touch a surface."""
@@ -115,21 +153,47 @@ def survey(given: SurveyInput) -> Survey:
     observed, thinned = _thinned([*observations(place, standing, instruments), *told.observations])
     others = unknowns(place, standing, instruments.values()) | dict(told.unknowns or {})
     priors: dict[SurfaceName, SurfacePrior] = {s: surface_prior(place, s) for s in place.surfaces}
-    whole, verdicts, cleared = _cleared(observed, priors, others)
-    amplitudes = refined(cleared) if cleared.observations else {}
+    found = explained(observed, priors, others, {r.id: r.taken_at for r in standing})
+    priors = dict(found.priors)
+    _, verdicts, cleared = _cleared(found.observed, priors, found.unknowns)
+    amplitudes = refined(without_worst(cleared)) if cleared.observations else {}
     if changed({s: p.amplitudes for s, p in priors.items()}, amplitudes):
         priors = {s: replace(p, amplitudes=amplitudes.get(s, p.amplitudes)) for s, p in priors.items()}
-        whole, verdicts, cleared = _cleared(observed, priors, others)
-    # only now, as a place that is more crooked than its character was thought looks like a line that moved
-    knock = find_knock(whole, {r.id: r.taken_at for r in standing})
-    if knock:
-        observed = _parted(observed, standing, knock)
-        others = others | {_knocked_name(knock): (0.0, KNOCKED_SD_MM)}
-        whole, verdicts, cleared = _cleared(observed, priors, others)
+        _, verdicts, cleared = _cleared(found.observed, priors, found.unknowns)
     own = {r.id: r for r in standing}
     return Survey(
-        place, cleared, by_reading([v for v in verdicts if v.reading_id in own]), own, knock, thinned, given.instruments
+        place,
+        cleared,
+        by_reading([v for v in verdicts if v.reading_id in own]),
+        own,
+        _as_known(found.knock, cleared),
+        thinned,
+        given.instruments,
+        found.edges,
+        found.rivals,
+        _leaning(place, cleared),
     )
+
+
+def _leaning(place: Measured, adjustment: Adjustment) -> tuple[Leaning, ...]:
+    """Return the set-ups that lean, where that is sure of all their axes together."""
+    used = {name for o in adjustment.observations for name, _ in o.unknown_terms}
+    found: list[Leaning] = []
+    for s in place.set_ups:
+        names = {axis: lean_name(s.id, axis) for axis in leans_along(s)}
+        leans = {axis: adjustment.unknown(name) for axis, name in names.items() if name in used}
+        # one axis by itself may be under what is sure though the line leans askew
+        if sum((by / sd) ** 2 for by, sd in leans.values() if sd > 0) > SURE_OF_LEAN_Z2:
+            found += (Leaning(s.id, axis, by, sd) for axis, (by, sd) in leans.items() if abs(by) > sd)
+    return tuple(found)
+
+
+def _as_known(knock: Knock | None, adjustment: Adjustment) -> Knock | None:
+    """Return a knock by as much as it came out with all else known."""
+    if knock is None:
+        return None
+    by, sd = adjustment.unknown(f"knock:{knock.set_up}")
+    return replace(knock, by_mm=by, sd_mm=sd)
 
 
 def _thinned(observed: list[Observation]) -> tuple[list[Observation], tuple[Thinned, ...]]:
@@ -153,23 +217,6 @@ def _thinned(observed: list[Observation]) -> tuple[list[Observation], tuple[Thin
             used[o.reading_id] += 1
             out.append(o)
     return out, tuple(Thinned(id_, used[id_], n) for id_, n in counts.items() if used[id_] < n)
-
-
-def _knocked_name(knock: Knock) -> str:
-    return f"knock:{knock.set_up}"
-
-
-def _parted(observed: Sequence[Observation], standing: Sequence[Reading], knock: Knock) -> list[Observation]:
-    """Return the observations with the knocked set-up's shift added to all that were read from it since."""
-    times = {r.id: r.taken_at for r in standing}
-    line = line_name(knock.set_up)
-    out = []
-    for o in observed:
-        weight = dict(o.unknown_terms).get(line)
-        if weight is not None and o.reading_id in times and times[o.reading_id] >= times[knock.since]:
-            o = replace(o, unknown_terms=(*o.unknown_terms, (_knocked_name(knock), weight)))
-        out.append(o)
-    return out
 
 
 def _cleared(

@@ -9,6 +9,7 @@ from typing import Literal
 import numpy as np
 
 from wobble.core.gauge.checks import BUBBLES, own_errors
+from wobble.core.gauge.explain import FoundEdge
 from wobble.core.gauge.next import Requested, next_for
 from wobble.core.gauge.observe import line_name
 from wobble.core.gauge.prior import Floats
@@ -66,6 +67,39 @@ class KnockedLine(Value, frozen=True, kw_only=True):
     sd_mm: float
 
 
+class SeenEdge(Value, frozen=True, kw_only=True):
+    """Where a surface steps, as its readings show, though nobody said so; the figures count with it.
+
+    `low` and `high` are between which readings it begins and ends, along the axis; `high` is None where it runs to the
+    end. `by_mm` counts towards the installer.
+    """
+
+    surface: SurfaceName
+    axis: Literal["first", "second"]
+    low: tuple[float, float]
+    high: tuple[float, float] | None
+    by_mm: float
+    sd_mm: float
+
+
+class EdgeOrKnock(Value, frozen=True, kw_only=True):
+    """A surface that steps or a line that was knocked: which reading to take once more, to know."""
+
+    edge: SeenEdge
+    set_up: str
+    since: str
+    again: str
+
+
+class LeaningLine(Value, frozen=True, kw_only=True):
+    """A set-up that leans along an axis, mm per m, and how well that is known; what was read from it is corrected."""
+
+    set_up: str
+    axis: str
+    mm_per_m: float
+    sd: float
+
+
 class LevelBias(Value, frozen=True, kw_only=True):
     """By how much a level reads too high, mm per m, and how well that is known; the readings are corrected for it.
 
@@ -89,6 +123,9 @@ class Surveyed(Value, frozen=True, kw_only=True):
     next_reading: NextReading | None
     knock: KnockedLine | None = None
     biases: tuple[LevelBias, ...] = ()
+    edges: tuple[SeenEdge, ...] = ()
+    edge_or_knock: EdgeOrKnock | None = None
+    leaning: tuple[LeaningLine, ...] = ()
 
 
 def surveyed(survey: Survey, place: Place, requested: Sequence[Requested] = ()) -> Surveyed:
@@ -115,6 +152,25 @@ def surveyed(survey: Survey, place: Place, requested: Sequence[Requested] = ()) 
         knock=KnockedLine(set_up=k.set_up, since=k.since, by_mm=k.by_mm, sd_mm=k.sd_mm)
         if (k := survey.knock)
         else None,
+        edges=tuple(_edge(survey, e) for e in survey.edges),
+        edge_or_knock=EdgeOrKnock(
+            edge=_edge(survey, both.edge), set_up=both.knock.set_up, since=both.knock.since, again=both.again
+        )
+        if (both := survey.rivals)
+        else None,
+        leaning=tuple(LeaningLine(set_up=o.set_up, axis=o.axis, mm_per_m=o.by, sd=o.sd) for o in survey.leaning),
+    )
+
+
+def _edge(survey: Survey, edge: FoundEdge) -> SeenEdge:
+    end = surface_extent(survey.place, edge.surface)[edge.axis][1]
+    return SeenEdge(
+        surface=edge.surface,
+        axis="first" if edge.axis == 0 else "second",
+        low=edge.between("low"),
+        high=edge.between("high") if edge.high[0] < end else None,
+        by_mm=edge.by_mm,
+        sd_mm=edge.sd_mm,
     )
 
 

@@ -20,13 +20,17 @@ from wobble.core.value import Coordinate, Key, NotNegative, Positive, Title, Val
 
 
 class SetUp(Value, frozen=True, kw_only=True):
-    """A reference plane across one axis, at `at_mm` on it; None when its place is not known."""
+    """A reference plane across one axis, at `at_mm` on it; None when its place is not known.
+
+    `made_with` is the instrument that made it, which says how true it is taken to be; "" is taken as a plain laser.
+    """
 
     id: Key
     name: Title
     across: Axis = "z"
     at_mm: Coordinate | None = None
     sigma_mm: NotNegative = 0.0
+    made_with: Annotated[str, Meta(max_length=80)] = ""
 
 
 PlaceKind = Literal["open", "corner", "alcove", "under a slope", "overhead", "vehicle"]

@@ -54,15 +54,23 @@ class WallOpening(Value, frozen=True, kw_only=True):
 
 
 class WallStep(Value, frozen=True, kw_only=True):
-    """A known edge: between two places of a surface's first axis it stands `by_mm` nearer to the room.
+    """A known edge: between two places of one of a surface's axes it stands `by_mm` nearer to the room.
 
-    Below zero it stands back: a recess, a floor that drops. A chimney breast, a column, a reveal.
+    Below zero it stands back: a recess, a floor that drops. A chimney breast, a column, a reveal, a return: one
+    that runs to the end of the wall has `to_mm` there.
+
+    Attributes:
+        id: Its own. name: What it is called. surface: Of what. axis: Along which of its two axes it is told.
+        from_mm: Where it begins. to_mm: Where it ends. at_sigma_mm: How well both places are known.
+        by_mm: How much nearer to the room. sigma_mm: How well that is known; the readings on both sides say the rest.
     """
 
     id: Key
     name: Title
     surface: SurfaceName = "back"
+    axis: Literal["first", "second"] = "first"
     from_mm: Coordinate
     to_mm: Coordinate
+    at_sigma_mm: NotNegative = 3.0
     by_mm: Coordinate
     sigma_mm: NotNegative = 3.0

@@ -24,6 +24,7 @@
   import OtherReading from './forms/OtherReading.svelte';
   import ReadingList from './ReadingList.svelte';
   import { Round } from './round.svelte';
+  import Seen from './Seen.svelte';
   import SetAside from './forms/SetAside.svelte';
   import StationCard from './StationCard.svelte';
   import StationMarks from './StationMarks.svelte';
@@ -239,7 +240,10 @@
             </p>
           {/if}
         </div>
-        <div><GaugeAnswers {round} onagain={again} onbest={toBest} /></div>
+        <div>
+          <GaugeAnswers {round} onagain={again} onbest={toBest} />
+          {#if place && surveyed}<Seen {place} {surveyed} readings={place.readings} onagain={again} />{/if}
+        </div>
         <div class="more">
           <button class="link" onclick={() => list?.scrollIntoView()}
             >All readings <span class="figure">{place.readings.length}</span></button

@@ -44,12 +44,6 @@
     <h2>What the place is like</h2>
     {#if found.length}<button class="chip no-print" onclick={() => print()}>Print</button>{/if}
   </div>
-  {#if surveyed.knock}
-    <p class="knock">
-      ▲ A line was knocked by <Measure mm={Math.abs(surveyed.knock.by_mm)} sd={surveyed.knock.sd_mm} named />;
-      what was read since is corrected. Check the line and read two early stations again.
-    </p>
-  {/if}
   {#each surveyed.biases as b (b.instrument)}
     <p class="quiet">
       {instruments.find((i) => i.id === b.instrument)?.name ?? b.instrument} reads
@@ -137,9 +131,6 @@
   }
   h2 {
     font-size: 0.9375rem;
-  }
-  .knock {
-    color: var(--w-mind);
   }
   table {
     width: 100%;

@@ -1,4 +1,5 @@
-<!-- Checking an instrument, step by step: a level flipped, a tape's hook against a mark, a square drawn and flipped. What the
+<!-- Checking an instrument, step by step: a level flipped, a laser turned half round, a tape's hook against a mark, a square drawn
+     and flipped. What the
      server finds is shown before it is kept, and counts from then on. -->
 <script lang="ts">
   import { calls } from '../../api/calls';
@@ -29,6 +30,18 @@
         { label: '2. Turn it end for end on the same marks: the same end is higher by', start: '' },
       ],
     },
+    turn: {
+      title: 'Turn-round',
+      lead: 'Put the laser down some metres from a wall and mark the height of its line there. Nothing need be level, but it may not be moved between.',
+      fields: [
+        { label: 'How far the wall is from it', start: '5000' },
+        { label: '1. Height of the line at the mark, over any line drawn there', start: '' },
+        {
+          label: '2. Turn it half round on its spot, let it settle, and read the other beam there',
+          start: '',
+        },
+      ],
+    },
     hook: {
       title: 'Hook of the tape',
       lead: 'Measure one length twice: a board, a door. The hook has no part in the second reading.',
@@ -47,9 +60,12 @@
       ],
     },
   };
-  const how = $derived(
-    p.instrument.kind === 'tape' ? 'hook' : p.instrument.kind === 'square' ? 'square' : 'flip',
-  );
+  const HOWS: Partial<Record<string, keyof typeof STEPS>> = {
+    tape: 'hook',
+    square: 'square',
+    'laser line': 'turn',
+  };
+  const how = $derived(HOWS[p.instrument.kind ?? 'tape'] ?? 'flip');
   const steps = $derived(STEPS[how]);
   let typed = $state<string[]>([]);
   let result = $state.raw<{ found: CheckFound; checked: Instrument } | null>(null);
@@ -61,7 +77,8 @@
     if (empty >= 0) return `“${steps.fields[empty]!.label}” is not a length yet.`;
     const [a, b, c] = values as [number, number, number];
     const at = new Date().toISOString();
-    if (how === 'flip') return { check: 'flip', at, length_mm: a, first_mm: b, turned_mm: c };
+    if (how === 'flip' || how === 'turn')
+      return { check: 'flip', at, length_mm: a, first_mm: b, turned_mm: c };
     if (how === 'hook') return { check: 'hook', at, hooked_mm: a, mark_mm: b, from_mark_mm: c };
     return { check: 'square', at, leg_mm: a, apart_mm: b };
   }

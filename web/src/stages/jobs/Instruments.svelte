@@ -20,7 +20,7 @@
     'tape',
     'square',
   ] as const;
-  const CHECKED = ['level', 'digital level', 'tape', 'square'];
+  const CHECKED = ['level', 'digital level', 'laser line', 'tape', 'square'];
   let checking = $state.raw<Instrument | null>(null);
   let shelf = $state.raw<Instrument[]>([]);
   let found = $state.raw<Record<string, CheckFound[]>>({});

@@ -10,9 +10,12 @@ from wobble.core.finding import Finding
 from wobble.core.fit.findings.case import Case, place_of, say
 from wobble.core.fit.run.tiers import on_floor
 from wobble.core.gauge.doubt import Disagreement
-from wobble.core.job import Reading, reading_spots
+from wobble.core.gauge.explain import FoundEdge
+from wobble.core.gauge.survey import MISREAD_MM
+from wobble.core.job import Reading, reading_spots, surface_extent
 
 FEWEST_FLOOR_READINGS = 4
+MOST_NAMED = 3
 
 
 def missing(case: Case) -> Iterator[Finding]:
@@ -85,7 +88,7 @@ def knocked(case: Case) -> Iterator[Finding]:
     knock = case.survey.knock
     if knock is None:
         return
-    name = next((s.name for s in case.place.set_ups if s.id == knock.set_up), knock.set_up)
+    name = _line(case, knock.set_up)
     yield Finding(
         code="knocked",
         severity="mind",
@@ -99,6 +102,94 @@ def knocked(case: Case) -> Iterator[Finding]:
         ),
         about=(knock.since,),
     )
+
+
+def edges_seen(case: Case) -> Iterator[Finding]:
+    """A surface that steps though nobody said so: the figures count with the edge, and it should be declared."""
+    for edge in case.survey.edges:
+        yield Finding(
+            code="edge-seen",
+            severity="mind",
+            title=f"It looks as if the {_called(edge.surface)} steps",
+            text=f"{_steps_where(case, edge)}. The figures count with that edge. Say where it is, under “Where a "
+            "surface steps” in the place: between those readings nobody knows.",
+            figure=_height(edge),
+            about=(f"{edge.surface}-{edge.axis}-{edge.low[0]:.0f}",),
+        )
+    rivals = case.survey.rivals
+    if rivals is not None:
+        name = _line(case, rivals.knock.set_up)
+        again = case.survey.readings[rivals.again]
+        surface, spot = reading_spots(again)[0]
+        yield Finding(
+            code="edge-or-knock",
+            severity="stop",
+            title=f"The {_called(rivals.edge.surface)} steps, or “{name}” was knocked",
+            text=f"{_steps_where(case, rivals.edge)}; or the line moved while you read. Both explain the readings, and "
+            f"the figures are as uncertain as that. Read {place_of(case, spot, surface)} once more from the line as it "
+            "stands now: the same again says that the surface steps, another figure that the line was knocked.",
+            figure=_height(rivals.edge),
+            about=(rivals.again,),
+        )
+
+
+def unseen(case: Case) -> Iterator[Finding]:
+    """Readings that nothing else bears out: a slip there would not be seen, a second reading would show it."""
+    blind = [d for d in case.survey.unseen if not d.suspect]
+    if not blind or len(case.survey.disagreements) < FEWEST_FLOOR_READINGS:
+        return
+    spots = [reading_spots(case.survey.readings[d.reading_id])[0] for d in blind]
+    named = [f"{_called(surface)}, {place_of(case, spot, surface)}" for surface, spot in spots[:MOST_NAMED]]
+    more = f", and {len(blind) - MOST_NAMED} more" if len(blind) > MOST_NAMED else ""
+    yield Finding(
+        code="unseen-misread",
+        severity="fine",
+        title=f"A misread of {say(case, MISREAD_MM)} would not show at {len(blind)} of them",
+        text=f"Nothing else tells how it is there: {'; '.join(named)}{more}. Read them twice where much rests on them.",
+        about=tuple(d.reading_id for d in blind),
+    )
+
+
+def _called(surface: str) -> str:
+    return {"back": "back wall", "left": "left wall", "right": "right wall"}.get(surface, surface)
+
+
+def _height(edge: FoundEdge) -> Figure:
+    step = Step(label="Readings beyond the edge less those before it", value_mm=abs(edge.by_mm), sd_mm=edge.sd_mm)
+    return Figure(value_mm=abs(edge.by_mm), sd_mm=edge.sd_mm, working=(step,))
+
+
+def _steps_where(case: Case, edge: FoundEdge) -> str:
+    """Return where a surface steps and which way, in words: each end between the two readings that it lies between."""
+    way = "nearer to the room" if edge.by_mm > 0 else "further from the room"
+    if edge.surface in ("floor", "ceiling"):
+        way = "higher" if (edge.by_mm > 0) == (edge.surface == "floor") else "lower"
+    high = surface_extent(case.place, edge.surface)[edge.axis][1]
+    ends = [edge.between("low"), *([edge.between("high")] if edge.high[0] < high else [])]
+    said = [f"somewhere between {say(case, low)} and {say(case, up)}" for low, up in ends]
+    return f"It stands {say(case, abs(edge.by_mm))} {way} from {' to '.join(said)}"
+
+
+def _line(case: Case, set_up: str) -> str:
+    return next((s.name for s in case.place.set_ups if s.id == set_up), set_up)
+
+
+def leaning(case: Case) -> Iterator[Finding]:
+    """A line that leans: what was read from it is corrected, and the user should see to it."""
+    for name in dict.fromkeys(one.set_up for one in case.survey.leaning):
+        leans = [one for one in case.survey.leaning if one.set_up == name]
+        said = " and ".join(f"{abs(o.by):.1f} ± {2 * o.sd:.1f} mm per m {ALONG[o.axis]}" for o in leans)
+        yield Finding(
+            code="leaning-line",
+            severity="mind",
+            title=f"“{_line(case, name)}” is out of {'level' if leans[0].axis != 'z' else 'plumb'}",
+            text=f"It leans {said}, as other readings say. What was read from it is corrected for that. Turn the "
+            "instrument half round on its spot and compare before you mark anything by it.",
+            about=(name,),
+        )
+
+
+ALONG = {"x": "along", "y": "out from the back", "z": "up"}
 
 
 def thinned(case: Case) -> Iterator[Finding]:
@@ -136,7 +227,7 @@ def contradiction(case: Case) -> Iterator[Finding]:
 def agreement(case: Case) -> Iterator[Finding]:
     """The good word on the readings."""
     n = len(case.survey.disagreements)
-    if n and not case.survey.suspects and not case.survey.contradicting:
+    if n and not case.survey.suspects and not case.survey.contradicting and case.survey.rivals is None:
         yield Finding(
             code="readings-agree",
             severity="fine",

@@ -13,7 +13,17 @@ from wobble.core.fit.findings.case import Case
 from wobble.core.fit.findings.flats import flat_parts, racks
 from wobble.core.fit.findings.going_in import feet_and_legs, way_in
 from wobble.core.fit.findings.levels import base_height, packing, shim_stacks, untied
-from wobble.core.fit.findings.readings import agreement, contradiction, knocked, missing, suspects, thinned
+from wobble.core.fit.findings.readings import (
+    agreement,
+    contradiction,
+    edges_seen,
+    knocked,
+    leaning,
+    missing,
+    suspects,
+    thinned,
+    unseen,
+)
 from wobble.core.fit.findings.setting_out import SETTING_OUT_RULES
 from wobble.core.fit.findings.sides import SIDE_RULES
 from wobble.core.fit.findings.units import between_units, inside_corner, obstacles, overlaps, usual_heights
@@ -22,6 +32,8 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     suspects,
     contradiction,
     knocked,
+    edges_seen,
+    leaning,
     thinned,
     missing,
     untied,
@@ -40,6 +52,7 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     usual_heights,
     obstacles,
     agreement,
+    unseen,
 )
 
 

@@ -27,6 +27,9 @@
   let asked = $state(false);
   let name = $state('');
   let at = $state<number | null>(null);
+  let madeWith = $state('');
+  const MAKES = ['laser line', 'water level', 'string line', 'level', 'digital level'];
+  const makers = $derived(p.instruments.filter((i) => MAKES.includes(i.kind ?? 'tape')));
 
   export function ask() {
     name = lines.length
@@ -40,7 +43,14 @@
     const taken = new Set((p.place.set_ups ?? []).map((s) => s.id));
     let n = taken.size + 1;
     while (taken.has(`line-${n}`)) n += 1;
-    const made: SetUp = { id: `line-${n}`, name: name.trim() || word, across, at_mm: at, sigma_mm: 0 };
+    const made: SetUp = {
+      id: `line-${n}`,
+      name: name.trim() || word,
+      across,
+      at_mm: at,
+      sigma_mm: 0,
+      made_with: madeWith,
+    };
     if (await open.putPlace(p.place, { ...p.place, set_ups: [...(p.place.set_ups ?? []), made] })) {
       asked = false;
       p.online(made.id);
@@ -102,6 +112,14 @@
   >
     <div class="form">
       <TextInput labelText="Call it" bind:value={name} />
+      <Select
+        labelText="Made with"
+        helperText={madeWith ? '' : 'a plain laser may lean 0.3 mm per m, and that is counted in'}
+        bind:selected={madeWith}
+      >
+        <SelectItem value="" text="A laser" />
+        {#each makers as tool (tool.id)}<SelectItem value={tool.id} text={tool.name} />{/each}
+      </Select>
       <LengthField
         optional
         label={across === 'z'

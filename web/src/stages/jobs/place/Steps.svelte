@@ -27,9 +27,18 @@
         to_mm: 1600,
         by_mm: 120,
         sigma_mm: 3,
+        axis: 'first',
+        at_sigma_mm: 3,
       },
     ]);
   }
+  const AXES: Record<SurfaceName, [string, string]> = {
+    floor: ['along', 'out from the back'],
+    ceiling: ['along', 'out from the back'],
+    back: ['along', 'up'],
+    left: ['out from the back', 'up'],
+    right: ['out from the back', 'up'],
+  };
   const PARTS = [
     ['from_mm', 'From'],
     ['to_mm', 'To'],
@@ -57,6 +66,15 @@
         >
           {#each p.surfaces as name (name)}<SelectItem value={name} text={SURFACE_NAMES[name]} />{/each}
         </Select>
+        <Select
+          labelText="Told"
+          size="sm"
+          selected={s.axis ?? 'first'}
+          on:change={(e: Event) => set(i, { axis: (e.target as HTMLSelectElement).value as 'first' })}
+        >
+          <SelectItem value="first" text={AXES[s.surface ?? 'back'][0]} />
+          <SelectItem value="second" text={AXES[s.surface ?? 'back'][1]} />
+        </Select>
         {#each PARTS as [key, label] (key)}
           <LengthField
             {label}
@@ -66,10 +84,17 @@
           />
         {/each}
         <LengthField
-          label="Known to ±"
+          label="Height known to ±"
           value={s.sigma_mm ?? 3}
           least={0}
+          help={(s.sigma_mm ?? 3) >= 30 ? 'the readings on both sides say it' : ''}
           onchange={(mm) => set(i, { sigma_mm: mm! })}
+        />
+        <LengthField
+          label="Edges known to ±"
+          value={s.at_sigma_mm ?? 3}
+          least={0}
+          onchange={(mm) => set(i, { at_sigma_mm: mm! })}
         />
         <button class="link" onclick={() => p.onchange(p.steps.filter((_, k) => k !== i))}
           >Remove {s.name}</button
@@ -88,7 +113,7 @@
 <style>
   .step {
     display: grid;
-    grid-template-columns: 1.4fr 1fr 0.8fr 0.8fr 1.2fr 0.8fr auto;
+    grid-template-columns: repeat(auto-fill, minmax(8.5rem, 1fr));
     gap: 0.75rem;
     align-items: end;
     padding: 0.5rem 0;

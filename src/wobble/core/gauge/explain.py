@@ -1,0 +1,290 @@
+"""What a whole part of a survey that stands off from the rest is: an edge, a line that was knocked, or one that leans.
+
+Rival explanations are weighed together by their marginal likelihood (Rasmussen & Williams 2006, equation 2.30), each
+with the amplitudes that are likeliest under it, and with what it costs to say it beforehand: an edge somewhere among
+all places where one could be, a line knocked at some moment, a single misread. What is read column by column has time
+and place in one: then no reading tells a step from a knock, both are carried as unknowns, and one more reading decides.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass, replace
+from datetime import datetime
+from functools import partial
+from typing import Literal
+
+import numpy as np
+
+from wobble.core.budget import spend
+from wobble.core.gauge.adjust import Adjustment, adjust
+from wobble.core.gauge.doubt import FEWEST_EACH_SIDE, Knock, knocks
+from wobble.core.gauge.edges import Edge
+from wobble.core.gauge.observe import Observation, line_name
+from wobble.core.gauge.prior import SurfacePrior
+from wobble.core.gauge.refine import refined, scale_prior
+from wobble.core.job import TOWARDS_INSTALLER, SurfaceName
+
+Unknowns = Mapping[str, tuple[float, float]]
+
+SHIFT_SD_MM = 30.0
+"""How high an edge or a knock may be beforehand."""
+MISREAD_SD_MM = 30.0
+SCREEN_Z2 = 14.0
+LEAST_SHIFT_MM = 5.0
+"""What a shift must take off the weighted squares, and come to, before it is looked at: a bow does less."""
+FEWEST_ROWS = 5
+"""Along an axis that was read at fewer places a step is not told from a bow."""
+LEANING_SD = 1.5
+"""How far a line that somebody dropped may lean, mm per m."""
+LEAN_SCREEN_Z2 = 6.0
+ODDS = {"edge": 0.2, "knock": 0.05, "lean": 0.05, "misread": 0.3}
+"""How often a survey has one, beforehand."""
+SURE = math.log(20.0)
+"""By how much an explanation must be likelier than its rival, in logs, to stand alone."""
+CLAIMED = {"edge": 10.0, "knock": 10.0, "lean": 3.0, "misread": 1.0}
+"""And by how much than that there is nothing: rooms bow in ways that the prior does not have."""
+MOST_CUTS = 40
+ROUNDS = 4
+
+
+@dataclass(frozen=True)
+class FoundEdge:
+    """A step that the readings show: on which surface, along which axis, where it begins and ends, and its height.
+
+    Places are (middle, standard deviation), mm: somewhere between two readings. `by_mm` counts towards the installer.
+    """
+
+    surface: SurfaceName
+    axis: int
+    low: tuple[float, float]
+    high: tuple[float, float]
+    by_mm: float
+    sd_mm: float
+
+    def between(self, which: Literal["low", "high"]) -> tuple[float, float]:
+        """Return between which two readings an end lies, mm."""
+        at, sd = self.low if which == "low" else self.high
+        return at - math.sqrt(3.0) * sd, at + math.sqrt(3.0) * sd
+
+
+@dataclass(frozen=True)
+class Rivals:
+    """An edge and a knock that explain the same readings: `again` is the reading to take once more, which decides."""
+
+    edge: FoundEdge
+    knock: Knock
+    again: str
+
+
+@dataclass(frozen=True)
+class Explained:
+    """What was found: edges, knocks, and what is either; priors and observations with all of it in."""
+
+    priors: Mapping[SurfaceName, SurfacePrior]
+    observed: tuple[Observation, ...]
+    unknowns: Unknowns
+    edges: tuple[FoundEdge, ...] = ()
+    knock: Knock | None = None
+    rivals: Rivals | None = None
+    leaning: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class _Told:
+    """One explanation: what the survey is with it in, and how likely it is, in logs."""
+
+    kind: str
+    state: Explained
+    score: float
+    edge: FoundEdge | None = None
+    knock: Knock | None = None
+    lean: str = ""
+
+
+def explained(
+    observed: Sequence[Observation],
+    priors: Mapping[SurfaceName, SurfacePrior],
+    unknowns: Unknowns,
+    taken: Mapping[str, datetime],
+) -> Explained:
+    """Return the edges and knocks that explain readings better than a smooth surface and single misreads do.
+
+    Args:
+        observed: All readings as linear sums.
+        priors: Of the surfaces, with the edges that were declared.
+        unknowns: Beside the surfaces.
+        taken: When each of the place's own readings was taken.
+    """
+    state = Explained(dict(priors), tuple(observed), dict(unknowns))
+    weighed = state
+    for _ in range(ROUNDS):
+        spend()
+        whole = adjust(weighed.observed, weighed.priors, weighed.unknowns)
+        told = list(_explanations(whole, weighed, taken))
+        if not told:
+            break
+        nothing = _evidence(weighed)
+        likely = [t for t in told if t.score > nothing + CLAIMED[t.kind]]
+        if not likely:
+            break
+        best = max(likely, key=lambda t: t.score)
+        weighed = best.state
+        if best.kind == "misread":
+            continue
+        rival = max((t for t in told if {t.kind, best.kind} == {"edge", "knock"}), key=lambda t: t.score, default=None)
+        if rival is not None and rival.score > best.score - SURE:
+            pair = {best.kind: best, rival.kind: rival}
+            state = _both(state, pair["edge"], pair["knock"], taken)
+            weighed = state
+            break
+        if best.lean:
+            state = _with_lean(state, best.lean)
+        else:
+            state = _with_edge(state, best.edge) if best.edge else _with_knock(state, best.knock, taken)
+    return state
+
+
+def _explanations(whole: Adjustment, state: Explained, taken: Mapping[str, datetime]) -> Iterator[_Told]:
+    """Yield the best edge of each surface, the best knock and the worst misread, where there is something to see."""
+    shift = None
+    for edge, n in _edges(whole):
+        shift = _with_edge(state, edge)
+        yield _Told("edge", shift, _evidence(shift) + math.log(ODDS["edge"] / n), edge=edge)
+    if state.knock is None:
+        found = knocks(whole, taken)
+        if found is not None and found[0] > SCREEN_Z2 and abs(found[1].by_mm) > LEAST_SHIFT_MM:
+            shift = _with_knock(state, found[1], taken)
+            yield _Told("knock", shift, _evidence(shift) + math.log(ODDS["knock"] / found[2]), knock=found[1])
+    for set_up, n_lines in _leans(whole):
+        if set_up not in state.leaning:
+            shift = _with_lean(state, set_up)
+            yield _Told("lean", shift, _evidence(shift) + math.log(ODDS["lean"] / n_lines), lean=set_up)
+    if shift is None:
+        return
+    weighted = whole.precision @ whole.residual
+    worst = int(np.argmax(weighted**2 / np.diag(whole.precision)))
+    wrong = whole.observations[worst]
+    loose = replace(wrong, sigma_mm=math.hypot(wrong.sigma_mm, MISREAD_SD_MM))
+    misread = replace(state, observed=tuple(loose if o is wrong else o for o in state.observed))
+    yield _Told("misread", misread, _evidence(misread) + math.log(ODDS["misread"] / len(whole.observations)))
+
+
+def _evidence(state: Explained) -> float:
+    """Return the log marginal likelihood of readings, with the amplitudes that are likeliest."""
+    made = partial(adjust, state.observed, unknowns=state.unknowns)
+    first = made(priors=state.priors)
+    amplitudes = refined(first)
+    found = made(priors={s: replace(p, amplitudes=amplitudes.get(s, p.amplitudes)) for s, p in state.priors.items()})
+    determinant = float(np.log(np.diag(found.factor)).sum())
+    said = sum(scale_prior(state.priors[s].amplitudes, a) for s, a in amplitudes.items())
+    return -0.5 * float(found.residual @ found.solution) - determinant + said
+
+
+def _leans(whole: Adjustment) -> Iterator[tuple[str, int]]:
+    """Yield the set-up whose lean takes most off the weighted squares, where it takes enough to be looked at."""
+    names = list(whole.unknowns)
+    of: dict[str, list[int]] = {}
+    for i, name in enumerate(names):
+        if name.startswith("lean:") and np.any(whole.unknown_weights[:, i]):
+            of.setdefault(name.removeprefix("lean:").rsplit(":", 1)[0], []).append(i)
+    pulled = whole.precision @ whole.residual
+    best = ("", LEAN_SCREEN_Z2)
+    for set_up, which in of.items():
+        columns = whole.unknown_weights[:, which]
+        pull = columns.T @ pulled
+        z2 = float(pull @ np.linalg.lstsq(columns.T @ whole.precision @ columns, pull, rcond=None)[0])
+        best = max(best, (set_up, z2), key=lambda pair: pair[1])
+    if best[0]:
+        yield best[0], len(of)
+
+
+def _edges(whole: Adjustment) -> Iterator[tuple[FoundEdge, int]]:
+    """Yield for each surface and axis the edge, or pair of edges, that takes most off the weighted squares.
+
+    With S the sums of weights of all readings on spots beyond each cut, a step at cut i shifts them by Sᵢ, so that it
+    takes (SᵢᵀQr)²/(SᵢᵀQSᵢ) off; what stands between two cuts by Sᵢ − Sⱼ (as in `doubt.knocks`).
+    """
+    precision = whole.precision
+    pulled = precision @ whole.residual
+    for surface, seen in whole.designs.items():
+        if len(seen.spots) < 3 * FEWEST_EACH_SIDE:
+            continue
+        prior = whole.priors[surface]
+        for axis in (0, 1):
+            at = np.unique(np.round(seen.spots[:, axis], 1))
+            if len(at) < FEWEST_ROWS:
+                continue
+            cuts = (at[1:] + at[:-1]) / 2
+            kept = np.unique(np.linspace(0, len(cuts) - 1, min(len(cuts), MOST_CUTS)).astype(int))
+            cuts, gaps = cuts[kept], (at[1:] - at[:-1])[kept]
+            beyond = seen.spots[:, axis][:, None] > cuts[None, :]
+            spots = beyond.sum(axis=0)
+            columns = seen.weights @ beyond
+            known = columns.T @ precision @ columns
+            pull = columns.T @ pulled
+            best: tuple[float, int, int | None] | None = None
+            n = len(seen.spots)
+            d = np.diag(known)
+            for i in range(len(cuts)):
+                if min(spots[i], n - spots[i]) >= FEWEST_EACH_SIDE and d[i] > 0:
+                    best = max(best or (0.0, 0, None), (float(pull[i] ** 2 / d[i]), i, None), key=lambda b: b[0])
+                for j in range(i + 1, len(cuts)):
+                    between = d[i] + d[j] - 2 * known[i, j]
+                    if min(spots[i] - spots[j], n - spots[i] + spots[j]) >= FEWEST_EACH_SIDE and between > 0:
+                        z2 = float((pull[i] - pull[j]) ** 2 / between)
+                        best = max(best or (0.0, 0, None), (z2, i, j), key=lambda b: b[0])
+            if best is None or best[0] < SCREEN_Z2:
+                continue
+            _, first, last = best
+            column = columns[:, first] - (columns[:, last] if last is not None else 0.0)
+            size = float(column @ precision @ column)
+            by = TOWARDS_INSTALLER[surface] * float(column @ pulled) / size
+            if abs(by) < LEAST_SHIFT_MM:
+                continue
+            ends = prior.extent[axis]
+            low = (float(cuts[first]), float(gaps[first]) / math.sqrt(12))
+            high = (float(cuts[last]), float(gaps[last]) / math.sqrt(12)) if last is not None else (ends[1] + 1.0, 0.0)
+            n_ways = len(cuts) if last is None else len(cuts) ** 2 // 2
+            yield FoundEdge(surface, axis, low, high, by, size**-0.5), max(n_ways, 1)
+
+
+def _with_edge(state: Explained, edge: FoundEdge) -> Explained:
+    """Return readings explained by an edge too, its height an unknown."""
+    prior = state.priors[edge.surface]
+    step = Edge(prior.extent, edge.axis, edge.low, edge.high, 0.0, SHIFT_SD_MM, placed_mm=abs(edge.by_mm))
+    priors = {**state.priors, edge.surface: replace(prior, edges=(*prior.edges, step))}
+    return replace(state, priors=priors, edges=(*state.edges, edge))
+
+
+def _with_knock(state: Explained, knock: Knock | None, taken: Mapping[str, datetime]) -> Explained:
+    """Return readings explained by a knock too: all that was read from a line since is let move together."""
+    if knock is None:
+        return state
+    line, name = line_name(knock.set_up), f"knock:{knock.set_up}"
+    observed = []
+    for o in state.observed:
+        weight = dict(o.unknown_terms).get(line)
+        if weight is not None and o.reading_id in taken and taken[o.reading_id] >= taken[knock.since]:
+            o = replace(o, unknown_terms=(*o.unknown_terms, (name, weight)))
+        observed.append(o)
+    unknowns = {**state.unknowns, name: (0.0, SHIFT_SD_MM)}
+    return replace(state, observed=tuple(observed), unknowns=unknowns, knock=knock)
+
+
+def _with_lean(state: Explained, set_up: str) -> Explained:
+    """Return readings explained by a line that leans more than its kind may."""
+    freed = {n: (0.0, LEANING_SD) for n in state.unknowns if n.startswith(f"lean:{set_up}:")}
+    return replace(state, unknowns={**state.unknowns, **freed}, leaning=(*state.leaning, set_up))
+
+
+def _both(state: Explained, edge: _Told, knock: _Told, taken: Mapping[str, datetime]) -> Explained:
+    """Return readings with both an edge and a knock as unknowns, and which reading tells one from the other."""
+    assert edge.edge is not None and knock.knock is not None  # noqa: S101, PT018 - kinds say so
+    made = _with_knock(_with_edge(state, edge.edge), knock.knock, taken)
+    line = line_name(knock.knock.set_up)
+    early = [o for o in state.observed if line in dict(o.unknown_terms) and o.reading_id in taken]
+    first = min(early, key=lambda o: taken[o.reading_id])
+    rivals = Rivals(edge.edge, knock.knock, first.reading_id)
+    return replace(made, edges=state.edges, knock=None, rivals=rivals)

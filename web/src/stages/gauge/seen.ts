@@ -1,0 +1,58 @@
+/** What the readings show of a surface as a whole: where it steps, and which lines lean. */
+import type { SurfaceName, Surveyed, WallStep } from '../../api/types';
+
+export type SeenEdge = NonNullable<Surveyed['edges']>[number];
+export type LeaningLine = NonNullable<Surveyed['leaning']>[number];
+
+const CALLED: Record<SurfaceName, string> = {
+  floor: 'floor',
+  ceiling: 'ceiling',
+  back: 'back wall',
+  left: 'left wall',
+  right: 'right wall',
+};
+/** What a height may be out by before the readings say: the edge is declared, its height is theirs to tell. */
+const HEIGHT_OPEN_MM = 50;
+
+export const called = (surface: SurfaceName): string => CALLED[surface];
+
+/** Which way a surface steps, towards the installer or off. */
+export function wayOf(edge: SeenEdge): string {
+  const nearer = edge.by_mm > 0;
+  if (edge.surface === 'floor') return nearer ? 'higher' : 'lower';
+  if (edge.surface === 'ceiling') return nearer ? 'lower' : 'higher';
+  return nearer ? 'nearer to the room' : 'further from the room';
+}
+
+/** The edge as it is declared: midway between the readings that it lies between, to be tapped more exactly. */
+export function declared(edge: SeenEdge, steps: readonly WallStep[], end: number): WallStep {
+  const taken = new Set(steps.map((s) => s.id));
+  let n = 1;
+  while (taken.has(`step-${n}`)) n += 1;
+  const ends = [edge.low, ...(edge.high ? [edge.high] : [])];
+  const middle = ([low, high]: readonly number[]) => Math.round(((low ?? 0) + (high ?? 0)) / 2);
+  return {
+    id: `step-${n}`,
+    name: edge.by_mm > 0 ? 'Step out' : 'Step back',
+    surface: edge.surface,
+    axis: edge.axis,
+    from_mm: middle(edge.low),
+    to_mm: edge.high ? middle(edge.high) : end,
+    at_sigma_mm: Math.ceil(Math.max(...ends.map(([low, high]) => (high - low) / 2 / Math.sqrt(3)))),
+    by_mm: 0,
+    sigma_mm: HEIGHT_OPEN_MM,
+  };
+}
+
+/** How much lines lean, a line of words for each. */
+export function leans(leaning: readonly LeaningLine[], names: ReadonlyMap<string, string>): string[] {
+  const along: Record<string, string> = { x: 'along', y: 'out from the back', z: 'up' };
+  return [...new Set(leaning.map((l) => l.set_up))].map((id) => {
+    const own = leaning.filter((l) => l.set_up === id);
+    const said = own.map(
+      (l) =>
+        `${Math.abs(l.mm_per_m).toFixed(1)} ± ${(Math.ceil(20 * l.sd) / 10).toFixed(1)} mm per m ${along[l.axis] ?? l.axis}`,
+    );
+    return `“${names.get(id) ?? id}” leans ${said.join(' and ')}`;
+  });
+}
