@@ -14,11 +14,10 @@ from datetime import datetime
 from functools import lru_cache
 
 import numpy as np
-from scipy.linalg import solve_triangular
 from scipy.special import ndtri
 
 from wobble.core.budget import spend
-from wobble.core.gauge.adjust import Adjustment
+from wobble.core.gauge.adjust import ROUNDING, Adjustment
 from wobble.core.gauge.prior import Floats
 
 FALSE_ALARM = 0.03
@@ -48,16 +47,19 @@ def critical_z(n_readings: int) -> float:
 def limit_z(adjustment: Adjustment) -> float:
     """Return the ratio above which a reading is suspect: a survey without any misread has one past it at the rate.
 
-    The ratios of one survey hang together, so that the greatest of them is smaller than of as many that do not. With
-    Q = S⁻¹ = L⁻ᵀL⁻¹ the weighted residuals are Q r = L⁻ᵀ ε of standard normal ε: they are thrown, and the greatest
-    ratio of each throw ranked. Very many are taken to stand by themselves (Bonferroni), which accuses less.
+    The ratios of one survey hang together, so that the greatest of them is smaller than of as many that do not. The
+    weighted residuals Q r are normal with covariance Q = S⁻¹: they are thrown, and the greatest ratio of each throw
+    ranked. Very many are taken to stand by themselves (Bonferroni), which accuses less.
     """
-    n = len(adjustment.observations)
-    if not PAIR < n <= MOST_THROWN:
-        return critical_z(n)
-    thrown = solve_triangular(adjustment.factor, _thrown(n), lower=True, trans="T", check_finite=False)
-    ratios = np.abs(thrown) / np.sqrt(np.diag(adjustment.precision))[:, None]
-    return min(float(np.quantile(ratios.max(axis=0), 1 - FALSE_ALARM)), critical_z(n))
+    rows = adjustment.observations
+    if not PAIR < len(rows) <= MOST_THROWN:
+        return critical_z(len(rows))
+    # by what they say, not by when they were taken: the same readings in another order have the same limit
+    order = np.asarray(sorted(range(len(rows)), key=lambda i: (rows[i].surface_terms, rows[i].value_mm)))
+    precision = adjustment.precision[np.ix_(order, order)]
+    root = np.linalg.cholesky(precision + ROUNDING * np.diag(precision).max() * np.eye(len(rows)))
+    ratios = np.abs(root @ _thrown(len(rows))) / np.sqrt(np.diag(precision))[:, None]
+    return min(float(np.quantile(ratios.max(axis=0), 1 - FALSE_ALARM)), critical_z(len(rows)))
 
 
 @lru_cache(maxsize=64)
