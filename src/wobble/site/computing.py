@@ -28,7 +28,7 @@ from django.conf import settings
 from django.db import connection
 
 from wobble.core import job as core
-from wobble.core.budget import GivenUp, TooMuch, within
+from wobble.core.budget import PATIENCE, GivenUp, TooMuch, within
 from wobble.core.errors import WobbleError
 from wobble.core.make.laid import rank
 from wobble.core.make.result import Made
@@ -296,7 +296,9 @@ def _serve(listener: socket.socket, parent: int) -> None:
 
 def _reply(line: socket.socket) -> None:
     question = msgspec.msgpack.decode(_receive(line), type=Question)
-    signal.setitimer(signal.ITIMER_REAL, LONGEST_S + GRACE_S)  # by default the alarm ends the process
+    # by default either alarm ends the process: the one of work done, the other of the clock
+    signal.setitimer(signal.ITIMER_PROF, LONGEST_S + GRACE_S)
+    signal.setitimer(signal.ITIMER_REAL, PATIENCE * LONGEST_S + GRACE_S)
     try:
         with within(LONGEST_S, lambda: bool(select.select([line], [], [], 0)[0])):
             reply = Reply(answers=work(question))
@@ -307,6 +309,7 @@ def _reply(line: socket.socket) -> None:
         log.exception("%s %s of %s failed", number, "+".join(question.what), question.job)
         reply = Reply(code=Failed.code, message=number)
     finally:
+        signal.setitimer(signal.ITIMER_PROF, 0)
         signal.setitimer(signal.ITIMER_REAL, 0)
     _send(line, msgspec.msgpack.encode(reply))
 

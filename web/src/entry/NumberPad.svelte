@@ -220,12 +220,23 @@
     background: var(--w-sheet);
     border-color: var(--w-line);
   }
-  @media (max-width: 760px) {
+  @media (max-width: 900px) {
     button {
-      height: 50px;
+      height: 48px;
     }
     .fractions button {
-      height: 42px;
+      height: 44px;
+    }
+  }
+  @media (max-width: 900px) and (max-height: 480px) {
+    .window input {
+      font-size: 1.25rem;
+      padding: 0;
+      min-height: 44px;
+    }
+    button,
+    .fractions button {
+      height: 44px;
     }
   }
 </style>

@@ -239,6 +239,16 @@
     border-radius: 0;
     transform: rotate(45deg);
   }
+  @media (min-width: 761px) and (max-width: 1000px) {
+    .stages a {
+      padding: 0 0.45rem;
+      white-space: nowrap;
+    }
+    .end .wide,
+    .end .inside {
+      display: none;
+    }
+  }
   @media (max-width: 760px) {
     .head {
       height: auto;
@@ -247,7 +257,7 @@
       padding: 0 0.6rem;
     }
     .head > * {
-      height: 40px;
+      height: 44px;
     }
     .brand :global(svg) {
       width: 78px;

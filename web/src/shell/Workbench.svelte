@@ -1,5 +1,6 @@
 <!-- The bench of a stage: the drawing at the left with what belongs under it, and at the right what is asked and answered.
-     On a phone the drawing comes first, then the right-hand side, then what belongs under the drawing. -->
+     On a phone the drawing comes first, as a strip about the spot where one is, that opens; then the right-hand side, so that
+     what is typed and pressed is in view without scrolling; then what belongs under the drawing. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
@@ -17,6 +18,8 @@
     keep: number;
     /** On a phone, what stands under the drawing comes before the right-hand side. */
     belowFirst?: boolean;
+    /** What the strip of a phone is centred on, when that changes; nothing for a drawing that is always open. */
+    about?: string | null;
   }
   let {
     caption,
@@ -27,8 +30,26 @@
     below,
     keep,
     belowFirst = false,
+    about,
   }: Props = $props();
+  const STRIP = 120;
   let tall = $state(800);
+  let opened = $state(false);
+  let frame = $state<HTMLElement>();
+  const strip = $derived(about !== undefined);
+
+  /** Where the strip stands over the drawing: about the spot where one is. */
+  $effect(() => {
+    void about;
+    if (!frame || opened || !strip) return;
+    const held = frame;
+    const settled = requestAnimationFrame(() => {
+      const here = held.querySelector('[data-here]')?.getBoundingClientRect();
+      const top = held.getBoundingClientRect().top;
+      if (here) held.scrollTop += here.top + here.height / 2 - top - STRIP / 2;
+    });
+    return () => cancelAnimationFrame(settled);
+  });
   const room = $derived(tall < 700 || tall > 1100 ? 560 : tall - keep);
 </script>
 
@@ -37,14 +58,19 @@
 <main class:below-first={belowFirst}>
   <div class="left">
     <section class="picture" aria-label="The place">
-      <div class="bar no-print">
+      <div class="bar no-print" class:strip class:opened>
         <span class="quiet">{caption}</span>
+        {#if strip}
+          <button class="chip fold" aria-expanded={opened} onclick={() => (opened = !opened)}
+            >{opened ? 'Fold the drawing' : 'Drawing'}</button
+          >
+        {/if}
         <label>
           wobble <span class="figure">×{wobble}</span>
           <input type="range" min="1" max="60" bind:value={wobble} aria-label="Exaggeration" />
         </label>
       </div>
-      {@render picture(room)}
+      <div class="frame" class:folded={strip && !opened} bind:this={frame}>{@render picture(room)}</div>
     </section>
     <div class="below">{@render below()}</div>
   </div>
@@ -77,6 +103,9 @@
     width: 7rem;
     accent-color: var(--w-brass);
   }
+  .fold {
+    display: none;
+  }
   .side {
     background: var(--w-sheet);
     border-left: 1px solid var(--w-line);
@@ -98,6 +127,35 @@
     .bar .quiet {
       display: none;
     }
+    .fold {
+      display: inline-flex;
+      align-items: center;
+      min-height: 44px;
+    }
+    .bar.strip {
+      justify-content: space-between;
+    }
+    /* on the strip the button lies over its corner: a row of its own would cost the pad a key's height */
+    .picture:has(.folded) {
+      position: relative;
+    }
+    .bar.strip:not(.opened) {
+      position: absolute;
+      right: 0;
+      bottom: 0;
+      z-index: 2;
+      padding: 0 0.4rem 0.3rem;
+    }
+    .bar.strip:not(.opened) label {
+      display: none;
+    }
+    .bar.strip:not(.opened) .fold {
+      background: var(--w-sheet);
+    }
+    .folded {
+      height: 120px;
+      overflow: hidden;
+    }
     .side {
       border-left: 0;
       border-top: 1px solid var(--w-line);
@@ -111,6 +169,19 @@
     }
     .below-first .side {
       order: 3;
+    }
+  }
+  /* a phone on its side: the drawing waits behind its button, the hand has both halves */
+  @media (max-width: 900px) and (max-height: 480px) {
+    .folded {
+      display: none;
+    }
+    .bar.strip:not(.opened) {
+      position: fixed;
+      right: auto;
+      left: 0.6rem;
+      bottom: 0.4rem;
+      padding: 0;
     }
   }
   @media print {

@@ -168,8 +168,8 @@ def _check_instrument(instrument: Instrument, path: str) -> None:
         if kind is None or not isinstance(check, kind):
             raise DocumentError(
                 f"A {instrument.kind} cannot be checked that way.",
-                mend="Flip a level, turn a laser half round, measure one length twice with a tape, or draw, flip and draw "
-                "with a square.",
+                mend="Flip a level, turn a laser half round, measure one length twice with a tape, or draw, flip and "
+                "draw with a square.",
                 path=f"{path}.checks[{k}]",
             )
 

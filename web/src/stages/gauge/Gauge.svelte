@@ -161,6 +161,7 @@
     caption={pointed ?? 'from the high spot down, and from the middle of each wall'}
     keep={150}
     sideLabel="Take readings"
+    about={round.target ? `${round.target.surface} ${round.target.at.join(' ')}` : ''}
   >
     {#snippet picture(room: number)}
       <Views bind:view {place} {surveyed} {room} exaggeration={wobble}>
@@ -241,8 +242,8 @@
           {/if}
         </div>
         <div>
+          <Seen {place} {surveyed} readings={place.readings} onagain={again} />
           <GaugeAnswers {round} onagain={again} onbest={toBest} />
-          {#if place && surveyed}<Seen {place} {surveyed} readings={place.readings} onagain={again} />{/if}
         </div>
         <div class="more">
           <button class="link" onclick={() => list?.scrollIntoView()}
@@ -310,6 +311,18 @@
     display: flex;
     flex-direction: column;
     gap: 0.6rem;
+  }
+  /* a phone on its side: where one is and what is typed at the left, the keys at the right */
+  @media (max-width: 900px) and (max-height: 480px) {
+    .entry {
+      display: grid;
+      grid-template-columns: minmax(0, 1fr) minmax(0, 1.1fr);
+      align-items: start;
+    }
+    .entry :global(.pad) {
+      grid-column: 2;
+      grid-row: 1 / 6;
+    }
   }
   .doubted {
     color: var(--w-stop);

@@ -87,7 +87,7 @@
     onclick={() => p.onbest()}
   />
 {/if}
-{#if !suspects.length && verdicts.length > 3}
+{#if !suspects.length && verdicts.length > 3 && !p.round.surveyed?.edge_or_knock}
   {#snippet count()}<span class="figure">{verdicts.length}</span>{/snippet}
   <Answer
     mark="fine"

@@ -55,7 +55,7 @@
   </p>
 {/if}
 {#if rivals}
-  <div class="seen">
+  <div class="seen stop">
     <p>
       ■ {@render steps(rivals.edge)}, <b>or “{names.get(rivals.set_up) ?? rivals.set_up}” was knocked</b>:
       both explain the readings. One reading decides{again
@@ -90,8 +90,12 @@
     margin: 0.4rem 0;
     font-size: 0.875rem;
   }
+  .seen.stop {
+    border-color: var(--w-stop);
+  }
   .seen p {
     margin: 0;
+    font-size: inherit;
   }
   .ways {
     display: flex;

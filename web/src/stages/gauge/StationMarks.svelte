@@ -59,7 +59,7 @@
 {/each}
 {#if p.target?.surface === p.surface}
   {@const [x, y] = p.toPx(...p.target.at)}
-  <g class="target">
+  <g class="target" data-here>
     <circle cx={x} cy={y} r="9.5" />
     <path d="M{x - 16},{y}h5.5M{x + 10.5},{y}h5.5M{x},{y - 16}v5.5M{x},{y + 10.5}v5.5" />
   </g>

@@ -38,7 +38,7 @@
     <tbody>
       {#each p.points as q (q.order)}
         {@const said = p.met(q)}
-        <tr class:lit={p.lit === `screw-${q.order}`}>
+        <tr class:lit={p.lit === `screw-${q.order}`} class:met={said !== null}>
           <td class="figure no">{q.order}</td>
           <td class="unit"><button onclick={() => p.onpick(`screw-${q.order}`)}>{p.name(q.unit)}</button></td>
           <td class="through">{q.part}{q.surface !== 'back' ? `, ${q.surface}` : ''}</td>
@@ -93,9 +93,17 @@
   }
   /* in a dusty hand: one card for each hole, its taps as wide as the screen */
   @media screen and (max-width: 760px) {
-    table,
-    tbody {
+    table {
       display: block;
+    }
+    /* what is drilled goes under what is not: the next hole is always at the top, where the thumb is */
+    tbody {
+      display: flex;
+      flex-direction: column;
+      overflow-anchor: none; /* or the page would follow the card that was just pressed */
+    }
+    .met {
+      order: 1;
     }
     thead {
       display: none;
@@ -104,6 +112,7 @@
       display: grid;
       grid-template-columns: repeat(3, 1fr);
       gap: 0 0.75rem;
+      align-items: center;
       border-top: 1px solid var(--w-line);
       padding: 0.5rem 0;
     }

@@ -199,6 +199,7 @@
     keep={300}
     sideLabel="Answers"
     belowFirst={points.length > 0}
+    about={lit ?? ''}
   >
     {#snippet picture(height: number)}
       <h1 class="print-only">{open.stored?.job.name} · {place.name} · drilling list</h1>

@@ -224,7 +224,13 @@
 {:else if place && found && surveyed}
   {@const here = surveyed}
   {@const answer = found}
-  <Workbench bind:wobble caption="{place.name}, as it stands over its plan" keep={300} sideLabel="Answers">
+  <Workbench
+    bind:wobble
+    caption="{place.name}, as it stands over its plan"
+    keep={300}
+    sideLabel="Answers"
+    about={lit ?? ''}
+  >
     {#snippet picture(height: number)}
       <h1 class="print-only">{open.stored?.job.name} · {place.name} · checks</h1>
       <PlaceDrawing

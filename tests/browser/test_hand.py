@@ -1,0 +1,97 @@
+"""In the hand: on a phone, upright and on its side, nothing that is pressed has to be scrolled to."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from playwright.sync_api import Page, expect
+from tools.browser import PHONE
+
+SIDEWAYS: dict[str, Any] = {"viewport": {"width": 844, "height": 390}, "has_touch": True, "is_mobile": True}
+LEAVES = """(names) => names.flatMap((name) => [...document.querySelectorAll(name)]
+  .filter((e) => e.offsetParent !== null)
+  .map((e) => [name, e.innerText, e.getBoundingClientRect()])
+  .filter(([, , r]) => r.top < 0 || r.left < 0 || r.bottom > innerHeight || r.right > innerWidth)
+  .map(([n, text, r]) => `${n} ${text} ${Math.round(r.top)}..${Math.round(r.bottom)}`))"""
+SMALL = """() => [...document.querySelectorAll('button, select, input:not([type=file], [type=range], [type=checkbox])')]
+  .filter((e) => e.offsetParent !== null && e.getBoundingClientRect().height > 0)
+  .map((e) => [e.innerText || e.ariaLabel || e.className, Math.round(e.getBoundingClientRect().height)])
+  .filter(([, high]) => high < 44)"""
+ROUND = [".entry .where", ".entry .pad .window", ".entry .pad button"]
+
+
+def in_reach(page: Page, names: list[str]) -> None:
+    """Check that all of it is in view as the page lies, and that nobody scrolled."""
+    assert page.evaluate("scrollY") == 0
+    assert page.evaluate(LEAVES, names) == []
+
+
+def tap(page: Page, keys: str) -> None:
+    """Tap a number in and record it."""
+    for key in keys:
+        page.locator(".keys").get_by_role("button", name=key, exact=True).tap()
+    page.get_by_role("button", name="Record").tap()
+
+
+def to_workroom(page: Page) -> str:
+    """Return the address of a place that is read already: all stations have an answer to show beside the keys."""
+    jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
+    job = next(str(j["id"]) for j in jobs if j["name"] == "Gable workroom")
+    return f"/jobs/{job}/north"
+
+
+@pytest.mark.parametrize(("screen", "unit"), [(PHONE, "mm"), (SIDEWAYS, "mm"), (PHONE, "in"), (SIDEWAYS, "in")])
+def test_a_round_is_walked_without_scrolling_for_a_key(desks, screen, unit):
+    desk = desks(screen)
+    page = desk.page
+    desk.open_demo()
+    at = to_workroom(page)
+    if unit == "in":
+        desk.goto(at.removesuffix("/north"))
+        page.get_by_label("Lengths are shown in").select_option("in")
+        page.wait_for_timeout(300)
+    desk.goto(at + "/gauge")
+    expect(page.get_by_label("Next station")).to_be_visible()
+    in_reach(page, ROUND)
+    for _ in range(6):
+        tap(page, "1008" if unit == "mm" else "39")
+        expect(page.get_by_text("Recorded")).to_be_visible()
+        page.get_by_label("Next station").tap()
+        expect(page.locator(".entry .where")).to_be_visible()
+        in_reach(page, ROUND)
+    assert page.evaluate(SMALL) == []
+    page.get_by_role("button", name="Drawing", exact=True).tap()
+    expect(page.get_by_role("button", name="Fold the drawing")).to_be_visible()
+    assert desk.serious_faults() == []
+
+
+def test_holes_are_ticked_where_the_thumb_is(phone):
+    page = phone.page
+    phone.open_demo()
+    phone.goto(to_workroom(page) + "/hold")
+    for _ in range(5):
+        card = page.get_by_role("region", name="Drilling list").locator("tbody tr:not(.met)").first
+        number = card.locator(".no").inner_text()
+        button = card.get_by_role("button", name=f"Screw {number} bit", exact=True)
+        expect(button).to_be_in_viewport(ratio=1)
+        button.tap()
+        expect(page.locator("tr.met").get_by_role("button", name=f"Screw {number} bit", exact=True)).to_be_attached()
+        assert page.evaluate("scrollY") == 0
+    assert page.evaluate(SMALL) == []
+
+
+def test_checks_and_steps_are_within_reach(phone):
+    page = phone.page
+    job = phone.open_demo()
+    phone.goto(job + "/order")
+    done = page.get_by_role("button", name="Done").first
+    expect(done).to_be_in_viewport(ratio=1)
+    assert page.evaluate(SMALL) == []
+    phone.goto(job + "/north/set")
+    page.get_by_role("button", name="Begin with the first check").tap()
+    for _ in range(3):
+        expect(page.locator(".hand")).to_be_visible()
+        in_reach(page, [".hand button"])
+        assert page.evaluate(SMALL) == []
+        page.locator(".hand").get_by_role("button", name="The next check").tap()
