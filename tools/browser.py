@@ -6,7 +6,7 @@ import shutil
 from typing import Any
 from urllib.parse import urlsplit
 
-from playwright.sync_api import Browser, Page, Playwright, Response
+from playwright.sync_api import Browser, Error, Page, Playwright, Response
 
 ARGUMENTS = [
     "--no-sandbox",
@@ -57,7 +57,14 @@ class Watch:
 
     def _response(self, response: Response) -> None:
         if response.status >= 400 and response.status not in self.expected:
-            self.faults.append(f"{response.status}: {response.url}")
+            self.faults.append(f"{response.status}: {response.url} {self._said(response)}")
+
+    @staticmethod
+    def _said(response: Response) -> str:
+        try:
+            return response.text()[:300]
+        except Error:  # the page has gone on, and its answers with it
+            return ""
 
     def _failed(self, url: str, why: str) -> None:
         if "ERR_ABORTED" not in why and not self.cut:  # a page that moves on lets its requests go

@@ -17,6 +17,7 @@ import type {
 } from '../api/types';
 import { notices } from './notices.svelte';
 import { remembered } from './store';
+import { waiting } from './waiting.svelte';
 
 type Send<T> = (id: string, edit: Edit<T>) => Promise<StoredJob>;
 
@@ -49,6 +50,7 @@ class OpenJob {
   #take(found: StoredJob): void {
     const { stored } = this;
     if (stored?.id !== found.id || stored.revision <= found.revision) this.stored = found;
+    waiting.seen(found.id, found.revision);
   }
 
   get units(): LengthUnit {

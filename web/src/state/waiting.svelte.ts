@@ -33,6 +33,9 @@ const MOST_SENT = 500;
 
 class Waiting {
   all = $state.raw<Kept[]>([]);
+  /** What has arrived and is not in the open job's answer yet: it is shown on, or a thing that was just pressed would be
+   *  as if it were not, until the job is read again. */
+  #landed = $state.raw<{ kept: Kept; revision: number }[]>([]);
   conflicts = $state.raw<Conflict[]>([]);
   /** Why something stays here, by its id. */
   stuck = $state.raw<ReadonlyMap<string, Fault>>(new Map());
@@ -80,11 +83,19 @@ class Waiting {
   }
 
   count(job: string, place: string): number {
-    return this.#of(job, place).length;
+    return this.all.filter((k) => k.job === job && k.place === place).length;
   }
 
   #of(job: string, place: string): Fact[] {
-    return this.all.filter((k) => k.job === job && k.place === place).map((k) => k.fact);
+    return [...this.#landed.map((l) => l.kept), ...this.all]
+      .filter((k) => k.job === job && k.place === place)
+      .map((k) => k.fact);
+  }
+
+  /** A job was read: what arrived up to its revision is in it. */
+  seen(job: string, revision: number): void {
+    if (this.#landed.length)
+      this.#landed = this.#landed.filter((l) => l.kept.job !== job || l.revision > revision);
   }
 
   readings = (job: string, place: string) => this.#of(job, place).filter(isReading);
@@ -227,6 +238,7 @@ class Waiting {
       place,
       batch.map((k) => k.fact),
     );
+    this.#landed = [...this.#landed, ...batch.map((kept) => ({ kept, revision }))];
     await this.#drop(batch.map((k) => k.id));
     this.#tellAll(job, revision);
   }

@@ -52,6 +52,18 @@ describe('the queue', () => {
     expect(waiting.all).toEqual([]);
   });
 
+  it('shows on what has arrived until the job is read with it', async () => {
+    const { waiting } = await fresh();
+    sent.mockResolvedValue({ revision: 7 });
+    await waiting.keep('job', 'place', reading('a'));
+    expect([waiting.count('job', 'place'), waiting.readings('job', 'place')]).toEqual([0, [reading('a')]]);
+    waiting.seen('job', 6); // an answer that was asked for before
+    waiting.seen('other', 9);
+    expect(waiting.readings('job', 'place')).toEqual([reading('a')]);
+    waiting.seen('job', 7);
+    expect(waiting.readings('job', 'place')).toEqual([]);
+  });
+
   it('waits without a connection and sends all in order when it is back', async () => {
     const { waiting, refuse } = await fresh();
     sent.mockRejectedValue(refuse(0));
