@@ -321,3 +321,28 @@ def test_of_two_reasons_for_one_order_the_firm_one_counts():
     ties = {t.first.split("/")[0]: t for t in cushion.before}
     assert ties["top"].firm  # the seat carries it
     assert not ties["fill"].firm  # dust alone would be let be
+
+
+def test_handles_are_tried_while_the_top_over_them_lies_loose():
+    def said(depth_mm: float, **front: object) -> bool:
+        top = box("T", **{**TOP, "depth_mm": depth_mm})
+        planned = solve_order(job_with(box("U", **front), top), NOW)
+        step = planned.steps[turn(planned, "top/")].step
+        return any("with its handle on" in line for line in step.how)
+
+    assert said(600.0, insides=DRAWERS)
+    assert not said(500.0, insides=DRAWERS), "a top that ends behind the fronts locks nothing in"
+    assert not said(600.0), "nor does one over an open box"
+
+
+@pytest.mark.parametrize(
+    ("weight", "people", "stands_in"),
+    [(10.0, 1, ""), (20.0, 2, "a block screwed to a stud"), (40.0, 2, "a hired lift")],
+)
+def test_what_hangs_is_held_by_a_second_hand_a_prop_or_a_hoist(weight, people, stands_in):
+    hung = box("H", kind="wall", over_base_mm=1400.0, depth_mm=330.0, standing=Hung(), weight_kg=weight)
+    planned = solve_order(job_with(hung), NOW)
+    step = planned.steps[turn(planned, "set/")].step
+    assert step.people == people
+    assert (step.stand_in.what if step.stand_in else "").startswith(stands_in)
+    assert "under it while it hangs" in step.caution

@@ -9,12 +9,12 @@ import pytest
 from msgspec.structs import replace
 
 from tests.catalogue import EXACT, floor_at, grid, job_of
-from tests.rooms import A, B
+from tests.rooms import HANGS, A, B, Room
 from wobble.core import codes
 from wobble.core.facts import AsSet, Followed, LaidUnder, Otherwise, Stands, StepDone
 from wobble.core.job import Existing, Job, OnPieces, Unit
 from wobble.core.job.insides import Cell, Columns, Door, Insides
-from wobble.core.job.unit import ScrewFeet
+from wobble.core.job.unit import Hung, ScrewFeet
 from wobble.core.practice.drying_loft import drying_loft
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.set.check import Check
@@ -333,3 +333,18 @@ def test_every_code_of_set_has_its_job():
 @pytest.mark.parametrize("code", sorted(JOBS))
 def test_a_finding_of_set_is_told_where_it_should_be(code):
     assert code in {f.code for f in solve_set(JOBS[code], PLACE).findings}
+
+
+def test_what_hangs_on_a_strip_is_lifted_off_and_on_and_what_carries_is_stocked_once():
+    """Trial fits and loads, after the screws and before anything is put there for good; an empty one is not stocked."""
+
+    def asked(unit: Unit) -> list[str]:
+        room = Room(units=(unit,))
+        return [c.key for c in solve_set(room.job, PLACE).checks if c.key.endswith(("off-and-on", "stocked"))]
+
+    strip = replace(HANGS, standing=Hung(by="split batten"), holds="books")
+    assert [k.rsplit("/", 1)[-1] for k in asked(strip)] == ["off-and-on", "stocked"]
+    assert asked(replace(HANGS, holds="nothing")) == []
+    lifted = next(c for c in solve_set(Room(units=(strip,)).job, PLACE).checks if c.key.endswith("off-and-on"))
+    assert (lifted.kind, lifted.expected_mm) == ("first-fit", None)
+    assert "hang it again" in lifted.how

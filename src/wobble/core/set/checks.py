@@ -10,7 +10,7 @@ from msgspec.structs import replace
 from wobble.core.facts import AsSet, active
 from wobble.core.fit.run.tiers import RESTS_MM, tier_of
 from wobble.core.job import Unit
-from wobble.core.job.unit import FLAT, LAID, ON_WALLS
+from wobble.core.job.unit import FLAT, LAID, ON_WALLS, Hung
 from wobble.core.make.construction.units import is_box
 from wobble.core.order.steps.after import closing
 from wobble.core.order.steps.work import HUNG_ON, PlaceWork
@@ -275,6 +275,28 @@ def _fast(work: PlaceWork, unit: Unit) -> Iterator[Check]:
             expected=None,
             how="A hand over every head",
             at=(middle, low + high * 0.6),
+        )
+    if isinstance(unit.standing, Hung) and unit.standing.by == "split batten":
+        yield _made(
+            work,
+            unit,
+            "first-fit",
+            f"{unit.name}: lifts off and on",
+            "set",
+            expected=None,
+            how="Lift it off its strip and hang it again: does it go down all the way, and stand still?",
+            tail="off-and-on",
+        )
+    if (unit.things or unit.holds != "nothing") and (own or rests):
+        yield _made(
+            work,
+            unit,
+            "load",
+            f"{unit.name}: stocked once",
+            "line" if lined else "fasten" if own else "set",
+            expected=None,
+            how="Put on all that goes there, look again the next day: do joints, gaps and screws stand as they did?",
+            tail="stocked",
         )
     if (own or rests) and work.is_hung(unit) and unit.kind not in FLAT:
         yield _made(

@@ -22,6 +22,11 @@ STACK_HAND = ("spirit level", "hammer")
 TIP_CAUTION = "It can tip while it is moved and until it is screwed: keep it tied, nobody in front of it."
 LOAD_CAUTION = "Loads are planning figures; the fastening is tried with a hand's weight before anything goes on it."
 DRILL_CAUTION = "Detect, isolate, then drill."
+HOIST = StandIn(
+    what="a hired lift or a hoist from an eye bolt that its own figure bears raises it; a prop stands under it before "
+    "anybody lets go",
+    slower=1.8,
+)
 OVERHEAD_CAUTION = "Nobody stands under it while it hangs by one screw."
 
 
@@ -204,7 +209,7 @@ def _set(work: PlaceWork, unit: Unit) -> WorkStep:
         of=(unit.id,),
         minutes=rounded(SET_MIN + SHIM_MIN * len(shims) + (10 if hung else 0)),
         people=2 if two else 1,
-        stand_in=(StandIn(what=prop) if hung else alone_in(unit)) if two and unit.weight_kg <= ALONE_KG else None,
+        stand_in=_alone(unit, prop if hung else "") if two else None,
         skill="lifting" if two else "fixing",
         why="lowest first, the datum piece first, each to the last",
         how=(
@@ -214,6 +219,13 @@ def _set(work: PlaceWork, unit: Unit) -> WorkStep:
         bring=(*shims_to_bring(work, shims), *STACK_HAND, "clamps"),
         caution=OVERHEAD_CAUTION if hung else TIP_CAUTION if unit.height_mm >= TALL_FROM_MM else "",
     )
+
+
+def _alone(unit: Unit, prop: str) -> StandIn | None:
+    """Return what does for the second pair of hands: a prop for what hangs, a hoist past what one lifts to it."""
+    if not prop:
+        return alone_in(unit)
+    return HOIST if unit.weight_kg > TWO_LIFT_KG else StandIn(what=prop)
 
 
 def _behind(work: PlaceWork, unit: Unit) -> bool:
@@ -277,9 +289,22 @@ def _top(work: PlaceWork, unit: Unit) -> WorkStep:
         stand_in=StandIn(what="a trestle or a prop at one end, cut to its height") if long else None,
         skill="fixing",
         why="dry first: sand where it touches, then lay it",
-        how=tuple(f"{s.edge} to the {s.surface}: compass at {work.say(s.compass_mm)}" for s in scribes),
+        how=(
+            *(f"{s.edge} to the {s.surface}: compass at {work.say(s.compass_mm)}" for s in scribes),
+            *_under_it(work, unit),
+        ),
         bring=(*marks(work.parts_of(unit)), "compass", "block plane"),
         caution=LOAD_CAUTION if on_cleats else "",
+    )
+
+
+def _under_it(work: PlaceWork, unit: Unit) -> tuple[str, ...]:
+    """Return what is tried while a top lies loose: handles that its edge would lock in."""
+    behind = [u.name for u in work.carried_by(unit) if u.front.opens != "nothing" or u.insides is not None]
+    if not behind or all(unit.out_mm + unit.depth_mm < u.out_mm + u.depth_mm for u in work.carried_by(unit)):
+        return ()
+    return (
+        f"While it lies loose: try every door and drawer of {', '.join(behind)} with its handle on, under its edge",
     )
 
 
