@@ -99,3 +99,43 @@ def test_checks_and_steps_are_within_reach(phone):
         in_reach(page, [".hand button"])
         assert page.evaluate(SMALL) == []
         page.locator(".hand").get_by_role("button", name="The next check").tap()
+
+
+TILTED = """(beta) => { window.tilting = setInterval(() => {
+  const lie = { beta: beta + 0.03 * Math.sin(Date.now()), gamma: 1 };
+  dispatchEvent(new DeviceOrientationEvent('deviceorientation', lie));
+}, 40) }"""
+
+
+def test_the_phone_is_a_level_steadied_and_recorded_as_a_slope(phone):
+    page = phone.page
+    phone.open_demo()
+    at = to_workroom(page)
+    phone.goto(at + "/gauge")
+    page.get_by_role("button", name="Level, or across…").tap()
+    for label, mm in (("From: along", "200"), ("From: out", "300"), ("To: along", "1400"), ("To: out", "300")):
+        page.get_by_label(label).fill(mm)
+        page.get_by_label(label).press("Tab")
+    page.evaluate(TILTED, 0.55)
+    page.get_by_role("button", name="Read it with this phone").tap()
+    expect(page.get_by_label("Rises by")).to_have_value("0.55", timeout=15_000)
+    page.evaluate("clearInterval(window.tilting)")
+    page.get_by_role("button", name="Record").last.tap()
+    expect(page.get_by_role("status")).to_have_text("kept")
+    job, place = at.split("/")[2], at.split("/")[3]
+    stored = page.evaluate(f"fetch('/api/jobs/{job}').then((r) => r.json())")["job"]
+    tool = next(i for i in stored["instruments"] if i["kind"] == "phone")
+    facts = next(p for p in stored["places"] if p["id"] == place)["facts"]
+    slope = next(f for f in facts if f["fact"] == "slope" and f["instrument"] == tool["id"])
+    assert (slope["unit"], slope["value"], slope["start"], slope["end"]) == ("deg", 0.55, [200, 300], [1400, 300])
+
+
+def test_a_phone_without_a_sensor_says_so_and_the_demo_has_a_stand_in(phone):
+    page = phone.page
+    phone.open_demo()
+    phone.goto(to_workroom(page) + "/gauge")
+    page.get_by_role("button", name="Level, or across…").tap()
+    page.get_by_role("button", name="Read it with this phone").tap()
+    expect(page.get_by_text("no tilt sensor that a page may read")).to_be_visible()
+    page.get_by_role("button", name="Use the demo's stand-in").tap()
+    expect(page.get_by_label("Rises by")).to_have_value("0.35", timeout=15_000)

@@ -300,3 +300,41 @@ def test_a_meter_types_its_number_as_a_keyboard_would():
     typed = meter.keys(reading)
     assert typed.endswith("\n")
     assert float(typed) == pytest.approx(reading.value_mm, abs=0.01)
+
+
+def test_a_phone_says_little_until_it_was_turned_round_and_then_the_floors_fall():
+    """Out by 9 mm per m; read both ways at three places it is as good as a level, read once it is worth nothing."""
+    tool, truth = simulated.phone(9.0), TruePlace({"floor": TrueSurface((WIDTH, DEPTH), gradient=(0.004, 0.0))})
+    rng = np.random.default_rng(4)
+    spots = [(100.0, 300.0), (400.0, 300.0), (700.0, 300.0)]
+
+    def fall(*turns: bool) -> tuple[float, float]:
+        read = [
+            tool.read(
+                Slope(
+                    **common(f"s{i}{turned}"),
+                    surface="floor",
+                    start=at,
+                    end=(at[0] + 1200.0, at[1]),
+                    value=0.0,
+                    unit="deg",
+                    turned=turned,
+                ),
+                truth,
+                rng,
+            )
+            for i, at in enumerate(spots)
+            for turned in turns
+        ]
+        place = Place(id="p", name="P", width_mm=WIDTH, depth_mm=DEPTH, height_mm=HEIGHT, facts=tuple(read))
+        known = survey_of(Job(name="", instruments=(tool.instrument,), places=(place,)), "p")
+        ends = known.adjustment.at(("floor", np.array([(100.0, 300.0), (1900.0, 300.0)])))
+        sd = float(np.sqrt(np.array([-1, 1]) @ ends.covariance @ np.array([-1, 1])))
+        return float(ends.mean[1] - ends.mean[0]), sd
+
+    once, unsure = fall(False)
+    assert unsure > 10.0
+    assert abs(once - 7.2) < 2 * unsure
+    both, sure = fall(False, True)
+    assert sure < 2.5
+    assert both == pytest.approx(7.2, abs=2.5 * sure)

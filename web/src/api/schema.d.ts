@@ -3686,7 +3686,7 @@ export interface components {
              * @default tape
              * @enum {unknown}
              */
-            kind: "digital level" | "laser line" | "laser meter" | "level" | "square" | "string line" | "tape" | "water level";
+            kind: "digital level" | "laser line" | "laser meter" | "level" | "phone" | "square" | "string line" | "tape" | "water level";
             name: string;
             /** @default 0.5 */
             sigma_mm: number;

@@ -17,7 +17,9 @@ from wobble.core.job import FlipCheck, HookCheck, Instrument, InstrumentCheck, I
 LEVEL_BIAS_SD = 0.8
 """Standard deviation of a level's bias before a flip test, mm per m: half a millimetre is what makers allow
 themselves."""
-BUBBLES = ("level", "digital level")
+PHONE_BIAS_SD = 10.0
+"""And of a phone's, mm per m: its back, its case and its sensor are square to each other within half a degree or so."""
+BUBBLES = ("level", "digital level", "phone")
 LEAN_SD = 0.3
 """How far the plane of a plain laser may lean, mm per m: 3 mm at 10 m is what their makers state."""
 LEANS: dict[InstrumentKind, float] = {"water level": 0.0, "level": LEVEL_BIAS_SD, "digital level": LEVEL_BIAS_SD}
@@ -73,11 +75,12 @@ def findings(instrument: Instrument) -> tuple[CheckFound, ...]:
 def own_errors(instrument: Instrument) -> tuple[OwnError, ...]:
     """Return the errors of an instrument as unknowns, in time: before its first check, then since each.
 
-    A level that was never flipped may be out by what makers allow themselves, and readings of one place with the level
-    turned find it; of a tape or a square only what a check found is known.
+    A level that was never flipped may be out by what makers allow themselves, a phone by much more, and readings of one
+    place with the level turned find it; of a tape or a square only what a check found is known.
     """
     name = error_name(instrument)
-    before = OwnError(name, 0.0, LEVEL_BIAS_SD if instrument.kind in BUBBLES else 0.0, None)
+    bias = PHONE_BIAS_SD if instrument.kind == "phone" else LEVEL_BIAS_SD if instrument.kind in BUBBLES else 0.0
+    before = OwnError(name, 0.0, bias, None)
     since = [OwnError(f"{name}@{i + 1}", f.value, f.sd, f.at) for i, f in enumerate(findings(instrument))]
     return (before, *since)
 

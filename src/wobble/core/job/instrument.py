@@ -54,7 +54,7 @@ class SquareCheck(Value, frozen=True, kw_only=True, tag_field="check", tag="squa
 
 InstrumentCheck = FlipCheck | HookCheck | SquareCheck
 InstrumentKind = Literal[
-    "laser line", "laser meter", "water level", "string line", "level", "digital level", "tape", "square"
+    "laser line", "laser meter", "water level", "string line", "level", "digital level", "phone", "tape", "square"
 ]
 
 

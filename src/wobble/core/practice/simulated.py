@@ -162,7 +162,7 @@ class Simulated:
         """
         shown = partial(self._shown, rng=rng)
         match self.instrument.kind:
-            case "level" | "digital level":
+            case "level" | "digital level" | "phone":
                 rise, bias = 3.0, self.own_error * 1.2
                 return FlipCheck(at=at, length_mm=1200, first_mm=shown(rise + bias), turned_mm=shown(rise - bias))
             case "tape":
@@ -187,6 +187,11 @@ def digital_level(bias_mm_per_m: float = 0.0, sigma_mm: float = 0.5) -> Simulate
     """Return a digital level with a bias that shows twentieths of a degree."""
     tool = Instrument(id="digital", name="Digital level", kind="digital level", sigma_mm=sigma_mm)
     return Simulated(tool, 0.05, bias_mm_per_m)
+
+
+def phone(bias_mm_per_m: float = 0.0, sigma_mm: float = 1.0) -> Simulated:
+    """Return a phone that is laid down as a level: a large bias, and hundredths of a degree once it is steady."""
+    return Simulated(Instrument(id="phone", name="Phone", kind="phone", sigma_mm=sigma_mm), 0.01, bias_mm_per_m)
 
 
 def laser_meter(sigma_mm: float = 1.0) -> Simulated:

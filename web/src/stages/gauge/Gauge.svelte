@@ -286,6 +286,7 @@
       from={round.target}
       onclose={() => (other = false)}
       onreading={(r) => void round.add(r)}
+      onphone={() => round.withPhone()}
     />
   {/if}
 {/if}

@@ -103,6 +103,15 @@ export class Round {
     this.#left = true;
   }
 
+  /** The phone among the job's instruments, put there when it is first read with: its id; null where that fails. */
+  async withPhone(): Promise<string | null> {
+    const tools = open.stored?.job.instruments ?? [];
+    const known = tools.find((i) => i.kind === 'phone');
+    if (known) return known.id;
+    const phone = { id: 'phone', name: 'This phone', kind: 'phone' as const, sigma_mm: 1, checks: [] };
+    return (await open.putInstruments(tools, [...tools, phone])) ? phone.id : null;
+  }
+
   /** Readings arrived at the server: look again. */
   async arrived(): Promise<void> {
     if (this.#left) return;

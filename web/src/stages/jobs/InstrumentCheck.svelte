@@ -6,6 +6,7 @@
   import type { CheckFound, Instrument } from '../../api/types';
   import { Modal, TextInput } from '../../carbon';
   import { fieldByField } from '../../entry/fields';
+  import TiltReader from '../../entry/TiltReader.svelte';
   import { parseLength } from '../../entry/length';
   import { notices } from '../../state/notices.svelte';
   import { usePlace } from '../../state/place';
@@ -29,6 +30,11 @@
         { label: '1. How much the far end is higher (minus if lower)', start: '' },
         { label: '2. Turn it end for end on the same marks: the same end is higher by', start: '' },
       ],
+    },
+    phone: {
+      title: 'Turn-round',
+      lead: 'Lay the phone on its back on a firm board and mark its outline. Nothing need be level.',
+      fields: [],
     },
     turn: {
       title: 'Turn-round',
@@ -71,7 +77,18 @@
   let result = $state.raw<{ found: CheckFound; checked: Instrument } | null>(null);
   let fault = $state('');
 
+  /** What the phone said as it lay, and turned end for end, degrees. */
+  let lay = $state<(number | null)[]>([null, null]);
+  const PER_DEG = (deg: number) => 1000 * Math.sin((deg * Math.PI) / 180);
+
   function made(): Check | string {
+    if (how === 'phone') {
+      const [first, turned] = lay;
+      if (first === null || turned === null) return 'Read it both ways first.';
+      // both are told in one direction along the board, and turned it looks the other way
+      const [a, b] = [PER_DEG(first!), -PER_DEG(turned!)];
+      return { check: 'flip', at: new Date().toISOString(), length_mm: 1000, first_mm: a, turned_mm: b };
+    }
     const values = steps.fields.map((f, i) => parseLength(typed[i] ?? f.start, view.unit));
     const empty = values.findIndex((v) => v === null);
     if (empty >= 0) return `“${steps.fields[empty]!.label}” is not a length yet.`;
@@ -116,6 +133,17 @@
   on:submit={() => void go()}
 >
   <p>{steps.lead}</p>
+  {#if how === 'phone' && !result}
+    {#each ['1. As it lies', '2. Turned end for end, in the same outline'] as words, i (words)}
+      <p><b>{words}</b>{lay[i] === null ? '' : `: ${lay[i]!.toFixed(2)}°`}</p>
+      <TiltReader
+        held="flat"
+        label={lay[i] === null ? 'Read' : 'Read again'}
+        pretend={i ? 0.1 : 0.6}
+        onread={(deg) => (lay[i] = deg)}
+      />
+    {/each}
+  {/if}
   <div class="form" use:fieldByField={() => void go()}>
     {#each steps.fields as f, i (f.label)}
       <TextInput

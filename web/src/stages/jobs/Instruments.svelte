@@ -17,10 +17,11 @@
     'string line',
     'level',
     'digital level',
+    'phone',
     'tape',
     'square',
   ] as const;
-  const CHECKED = ['level', 'digital level', 'laser line', 'tape', 'square'];
+  const CHECKED = ['level', 'digital level', 'phone', 'laser line', 'tape', 'square'];
   let checking = $state.raw<Instrument | null>(null);
   let shelf = $state.raw<Instrument[]>([]);
   let found = $state.raw<Record<string, CheckFound[]>>({});

@@ -15,6 +15,8 @@
   import { parseLength } from '../../../entry/length';
   import { fieldByField } from '../../../entry/fields';
   import LengthField from '../../../entry/LengthField.svelte';
+  import TiltReader from '../../../entry/TiltReader.svelte';
+  import type { Held } from '../../../entry/tilt';
   import { ACROSS, AXIS_WORDS, SURFACE_NAMES } from '../../../entry/places';
   import { notices } from '../../../state/notices.svelte';
   import { FIELDS, KIND_NAMES, kindsOf, type Kind } from '../kinds';
@@ -30,6 +32,8 @@
     from: { surface: SurfaceName; at: [number, number] } | null;
     onclose: () => void;
     onreading: (reading: Reading) => void;
+    /** The phone that is held, among the job's instruments from now on: its id. */
+    onphone: () => Promise<string | null>;
   }
   let p: Props = $props();
   const view = usePlace();
@@ -162,6 +166,27 @@
     }
   }
 
+  /** How a phone is held for this reading; null where gravity tells nothing: under a ceiling, or along a wall. */
+  const held = $derived<Held | null>(surface === 'floor' ? 'flat' : surface === 'ceiling' ? null : 'upright');
+  const phone = (id: string) => p.instruments.some((i) => i.id === id && i.kind === 'phone');
+
+  /** Take what the phone says: over plumb towards the room on a wall, which is the other way on the right one. */
+  async function read(deg: number) {
+    const id = await p.onphone();
+    if (!id) return;
+    tool = id;
+    measure = 'deg';
+    // turned end for end it looks the other way; what is told runs from the first place to the second all the same
+    const other = surface === 'right' || (turned && held === 'flat');
+    typed = (other ? -deg : deg).toFixed(2);
+    const along = Math.abs((places['c'] ?? 0) - (places['a'] ?? 0));
+    const up = Math.abs((places['d'] ?? 0) - (places['b'] ?? 0));
+    fault =
+      held === 'upright' && along > up
+        ? 'On a wall a phone tells how far it is out of plumb: give two places one over the other.'
+        : '';
+  }
+
   function record() {
     const reading = made();
     if (typeof reading === 'string') fault = reading;
@@ -287,6 +312,17 @@
           </Select>
         {/if}
       </div>
+    {/if}
+    {#if kind === 'slope' && held}
+      <TiltReader {held} onread={(deg) => void read(deg)} />
+      {#if tool && phone(tool)}
+        <p class="quiet">
+          {held === 'flat'
+            ? 'On its back along the straightedge, its top towards “to”.'
+            : 'Upright against the straightedge, its screen to the room.'} A phone is out by much until it was turned
+          round: read one place twice, turned, or check it on the job's page.
+        </p>
+      {/if}
     {/if}
     {#if kind === 'slope'}
       <Checkbox labelText="The level lay turned end for end" bind:checked={turned} />
