@@ -134,22 +134,27 @@ def test_a_full_disk_is_told_and_deleting_still_works(ines, settings, tmp_path, 
     settings.DATA = tmp_path
     room.reserve()
     stored = ines.import_job()
-    saved, deleted = models.Change.save, models.Job.delete
 
-    def no_room(self, *args, **kwargs):
-        if (tmp_path / "reserve").exists():
-            raise OperationalError("database or disk is full")
-        return (saved if isinstance(self, models.Change) else deleted)(self, *args, **kwargs)
+    def full(real):
+        def no_room(self, *args, **kwargs):
+            if (tmp_path / "reserve").exists():
+                raise OperationalError("database or disk is full")
+            return real(self, *args, **kwargs)
 
-    monkeypatch.setattr(models.Change, "save", no_room)
-    monkeypatch.setattr(models.Job, "delete", no_room)
+        return no_room
+
+    monkeypatch.setattr(models.Change, "save", full(models.Change.save))
+    monkeypatch.setattr(models.Job, "save", full(models.Job.save))
+    monkeypatch.setattr(models.Job, "delete", full(models.Job.delete))
     before = ines.get(f"/jobs/{stored['id']}")[1]
     note = {"fact": "note", "id": "n", "text": "damp", "taken_at": "2026-03-07T10:00:00Z"}
     status, fault = ines.post(f"/jobs/{stored['id']}/places/north/facts", {"facts": [note]})
     assert (status, fault["code"]) == (507, "full")
     assert ines.get(f"/jobs/{stored['id']}")[1] == before
-    assert ines.send("DELETE", f"/jobs/{stored['id']}")[0] == 200
-    assert ines.get("/jobs")[1] == []
+    for kept in (1, 0):  # into the bin, and out of it for good
+        assert ines.send("DELETE", f"/jobs/{stored['id']}")[0] == 200
+        assert ines.get("/jobs")[1] == []
+        assert len(ines.get("/jobs/deleted")[1]) == kept
     assert (tmp_path / "reserve").stat().st_size == room.RESERVED_BYTES
 
 

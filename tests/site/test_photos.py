@@ -74,8 +74,10 @@ def test_a_picture_is_its_owners_alone_and_goes_with_its_job(ines, tomas, stored
     assert ines.get(f"/jobs/{stored['id']}/photos/{'0' * 64}.jpg")[0] == 404
     folder = photos.folder(stored["id"])
     assert folder.exists()
-    assert ines.send("DELETE", f"/jobs/{stored['id']}")[0] == 200
-    assert not folder.exists()
+    for stays in (True, False):  # in the bin it stays with its job
+        assert ines.send("DELETE", f"/jobs/{stored['id']}")[0] == 200
+        assert folder.exists() is stays
+        assert ines.get(f"/jobs/{stored['id']}/photos/{kept['file']}.jpg")[0] == 404
 
 
 def test_a_disk_that_fails_keeps_nothing_by_halves(ines, stored, monkeypatch):
@@ -192,3 +194,36 @@ def test_set_is_answered_and_what_it_offers_is_followed(ines, stored):
     assert ines.get(f"{path}/fit")[1]["plan"]["base"]["height"]["value_mm"] == pytest.approx(before)
     both = facts[0] | {"id": "z", "came": "right"}
     assert ines.post(f"{path}/facts", {"facts": [both]})[0] == 422  # a length, or whether it came right
+
+
+def test_a_deleted_job_comes_back_whole_for_thirty_days_and_is_gone_for_good_after(ines, tomas, stored):
+    from datetime import timedelta
+
+    from django.utils import timezone
+
+    from wobble.site import edits
+    from wobble.site.models import Job
+
+    kept = send(ines, stored["id"], picture())[1]
+    address = f"/jobs/{stored['id']}"
+    before = ines.get(address)[1]
+    assert ines.send("DELETE", address)[0] == 200
+    for gone in (address, f"{address}/places/north/fit", f"{address}/order"):
+        assert ines.get(gone)[0] == 404
+    assert ines.get("/jobs")[1] == []
+    (line,) = ines.get("/jobs/deleted")[1]
+    assert (line["id"], line["name"]) == (stored["id"], "Gable workroom")
+    assert tomas.get("/jobs/deleted")[1] == []
+    assert tomas.post(f"{address}/back", {})[0] == tomas.send("DELETE", address)[0] == 404
+    assert ines.post(f"{address}/back", {})[0] == 200
+    assert ines.get(address)[1] == before
+    assert ines.client.get(f"/api{address}/photos/{kept['file']}.jpg").status_code == 200
+    assert ines.post(f"{address}/back", {})[0] == 404, "it is not deleted any more"
+
+    ines.send("DELETE", address)
+    Job.every.update(deleted=timezone.now() - edits.KEPT_DELETED - timedelta(hours=1))
+    assert ines.get("/jobs/deleted")[1] == []
+    assert ines.post(f"{address}/back", {})[0] == 404
+    ines.send("DELETE", f"/jobs/{ines.import_job()['id']}")
+    assert Job.every.count() == 1, "what is past its days goes with the next that is deleted"
+    assert not list(photos.all_of(stored["id"]))

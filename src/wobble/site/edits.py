@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
+from datetime import timedelta
 from typing import Any, Generic, TypeVar
 from uuid import UUID
 
 import msgspec
 from django.db import OperationalError, transaction
+from django.utils import timezone
 
 from wobble.core import job as core
 from wobble.core.errors import DocumentError, NotThere, WobbleError
@@ -167,23 +169,66 @@ def create_job(user: Any, value: core.Job) -> models.Job:
         return row
 
 
+KEPT_DELETED = timedelta(days=30)
+"""How long a deleted job can be brought back."""
+
+
 def delete_job(user: Any, job_id: UUID) -> None:
-    """Delete a job for good; on a full disk too, by room that is kept for it.
+    """Delete a job: for a while it can be brought back; deleted once more it is gone for good.
+
+    Works on a full disk too, by room that is kept for it.
 
     Raises:
         NotThere: It is not the user's job.
     """
-    row = find_job(user, job_id)
+    row = models.Job.every.filter(owner=user, id=job_id).first()
+    if row is None:
+        raise NotThere("There is no such job.", mend="Go back to your jobs.")
+    if row.deleted is not None:
+        _for_good(row)
+        return
+    row.deleted = timezone.now()
+    _with_room(lambda: row.save(update_fields=["deleted"]))
+    for old in models.Job.every.filter(owner=user, deleted__lt=timezone.now() - KEPT_DELETED):
+        _for_good(old)
+
+
+def _for_good(row: models.Job) -> None:
     key = row.pk
+    _with_room(row.delete)
+    photos.drop(key)
+
+
+def _with_room(change: Callable[[], object]) -> None:
+    """Make a change that frees room or goes before it, on a full disk by what is kept for that."""
     try:
-        row.delete()
+        change()
     except OperationalError as fault:
         if not room.is_full(fault):
             raise
         room.give_up()
-        row.delete()
+        change()
         room.reserve()
-    photos.drop(key)
+
+
+def deleted_jobs(user: Any) -> list[models.Job]:
+    """Return the jobs of a user that can be brought back, last deleted first."""
+    since = timezone.now() - KEPT_DELETED
+    return list(models.Job.every.filter(owner=user, deleted__gte=since).order_by("-deleted"))
+
+
+def bring_back(user: Any, job_id: UUID) -> models.Job:
+    """Bring a deleted job back as it was, pictures and all.
+
+    Raises:
+        NotThere: It is not the user's, was not deleted, or was too long ago.
+    """
+    row = next((row for row in deleted_jobs(user) if row.pk == job_id), None)
+    if row is None:
+        raise NotThere("There is no such deleted job.", mend="Jobs can be brought back for 30 days.")
+    row.deleted = None
+    row.save(update_fields=["deleted"])
+    return row
 
 
 def add_facts(

@@ -11,8 +11,19 @@ from django.conf import settings
 from django.db import models
 
 
+class LiveJobs(models.Manager["Job"]):
+    """Jobs that nobody deleted."""
+
+    def get_queryset(self) -> models.QuerySet[Job]:
+        """Return those, for all that asks for jobs and does not say that it wants the deleted ones too."""
+        return super().get_queryset().filter(deleted=None)
+
+
 class Job(models.Model):
-    """A job of one user: what is decided for all its places as one document. `revision` grows with every change."""
+    """A job of one user: what is decided for all its places as one document. `revision` grows with every change.
+
+    One that is deleted is kept for a while, whole, and is there for nobody but whoever brings it back.
+    """
 
     id = models.UUIDField(primary_key=True, default=uuid.uuid4, editable=False)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="jobs")
@@ -22,6 +33,10 @@ class Job(models.Model):
     revision = models.PositiveIntegerField(default=1)
     created = models.DateTimeField(auto_now_add=True)
     changed = models.DateTimeField(auto_now=True)
+    deleted = models.DateTimeField(null=True, db_index=True)
+
+    objects = LiveJobs()
+    every = models.Manager()
 
     class Meta:
         """Newest first."""

@@ -59,6 +59,7 @@ import type {
   Trait,
   Tried,
   Workshop,
+  DeletedJob,
 } from './types';
 
 async function session(
@@ -104,6 +105,8 @@ export const calls = {
   /** A document from a file goes as it is, so that the server can name the fault by its path. */
   importText: (text: string): Promise<StoredJob> =>
     asJob(client.POST('/api/jobs', { body: text as never, bodySerializer: (raw: unknown) => raw as string })),
+  deletedJobs: (): Promise<DeletedJob[]> => value(client.GET('/api/jobs/deleted')),
+  bringBack: (id: string): Promise<StoredJob> => asJob(client.POST('/api/jobs/{job_id}/back', jobPath(id))),
   deleteJob: (id: string) => value(client.DELETE('/api/jobs/{job_id}', jobPath(id))),
   putAbout: (id: string, edit: Edit<About>): Promise<StoredJob> =>
     asJob(client.PUT('/api/jobs/{job_id}/about', { ...jobPath(id), body: edit })),

@@ -52,6 +52,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/deleted": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Deleted Jobs
+         * @description List the user's deleted jobs that can be brought back, last deleted first.
+         */
+        get: operations["list_deleted_jobs"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/divide": {
         parameters: {
             query?: never;
@@ -108,7 +128,7 @@ export interface paths {
         post?: never;
         /**
          * Delete Job
-         * @description Delete a job for good. The front end keeps its document until the user moves on, so that it can be undone.
+         * @description Delete a job: for 30 days it can be brought back whole; deleted once more it is gone for good.
          */
         delete: operations["delete_job"];
         options?: never;
@@ -150,6 +170,26 @@ export interface paths {
         get: operations["compare_aims"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Job Back
+         * @description Bring a deleted job back as it was.
+         */
+        post: operations["bring_job_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2303,6 +2343,17 @@ export interface components {
             ids: string[];
             /** @enum {unknown} */
             move: "delete";
+        };
+        /**
+         * DeletedJob
+         * @description A job that was deleted, and until when it can be brought back.
+         */
+        DeletedJob: {
+            deleted: string;
+            /** Format: uuid */
+            id: string;
+            name: string;
+            until: string;
         };
         /**
          * Detection
@@ -7297,6 +7348,35 @@ export interface operations {
             };
         };
     };
+    list_deleted_jobs: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeletedJob"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
     divide: {
         parameters: {
             query?: never;
@@ -7476,6 +7556,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AimOutcome"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    bring_job_back: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
                 };
             };
             /** @description Refused */

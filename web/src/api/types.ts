@@ -82,6 +82,7 @@ export type BackLine = Schemas['BackLine'];
 export type SentJob = Schemas['StoredJob'];
 export type StoredJob = Omit<SentJob, 'job'> & { job: Job };
 export type JobLine = Schemas['JobLine'];
+export type DeletedJob = Schemas['DeletedJob'];
 export type Session = Schemas['Session'];
 export type Fault = Schemas['Fault'];
 export type LengthUnit = Job['units'];

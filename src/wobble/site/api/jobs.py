@@ -33,6 +33,15 @@ class JobLine(msgspec.Struct, frozen=True, kw_only=True):
     changed: datetime
 
 
+class DeletedJob(msgspec.Struct, frozen=True, kw_only=True):
+    """A job that was deleted, and until when it can be brought back."""
+
+    id: UUID
+    name: str
+    deleted: datetime
+    until: datetime
+
+
 class StoredName(msgspec.Struct, frozen=True, kw_only=True):
     """A job that was stored, by its name."""
 
@@ -135,9 +144,27 @@ def get_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
 
 @router.delete("/{uuid:job_id}", openapi_extra=describe(), operation_id="delete_job")
 def delete_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
-    """Delete a job for good. The front end keeps its document until the user moves on, so that it can be undone."""
+    """Delete a job: for 30 days it can be brought back whole; deleted once more it is gone for good."""
     edits.delete_job(request.user, job_id)
     return answer({})
+
+
+@router.get("/deleted", openapi_extra=describe(gives=tuple[DeletedJob, ...]), operation_id="list_deleted_jobs")
+def list_deleted_jobs(request: HttpRequest) -> HttpResponse:
+    """List the user's deleted jobs that can be brought back, last deleted first."""
+    return answer(
+        [
+            DeletedJob(id=j.id, name=j.name, deleted=j.deleted, until=j.deleted + edits.KEPT_DELETED)
+            for j in edits.deleted_jobs(request.user)
+            if j.deleted is not None
+        ]
+    )
+
+
+@router.post("/{uuid:job_id}/back", openapi_extra=describe(gives=StoredJob), operation_id="bring_job_back")
+def bring_job_back(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Bring a deleted job back as it was."""
+    return stored(edits.bring_back(request.user, job_id))
 
 
 @router.get("/{uuid:job_id}/document", openapi_extra=describe(gives=core.Job), operation_id="export_job")

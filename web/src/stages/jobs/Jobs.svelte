@@ -1,7 +1,7 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { JobDocument, JobLine } from '../../api/types';
+  import type { DeletedJob, JobDocument, JobLine } from '../../api/types';
   import { Button, FileUploaderButton, Modal, TextInput } from '../../carbon';
   import { asDocument } from '../../entry/facts';
   import { router } from '../../router.svelte';
@@ -10,6 +10,13 @@
   import { remembered } from '../../state/store';
 
   let jobs = $state.raw<JobLine[] | null>(null);
+  let deleted = $state.raw<DeletedJob[]>([]);
+  let sought = $state('');
+  /** From so many on a list is looked through by typing. */
+  const MANY = 10;
+  const shown = $derived(
+    (jobs ?? []).filter((j) => `${j.name} ${j.address}`.toLowerCase().includes(sought.trim().toLowerCase())),
+  );
   let asked = $state(false);
   let name = $state('');
   let inches = $state(false);
@@ -17,6 +24,7 @@
   async function load() {
     try {
       jobs = await remembered('jobs', calls.jobs);
+      deleted = await remembered('deleted', calls.deletedJobs);
     } catch (fault) {
       notices.refused(fault);
     }
@@ -63,16 +71,44 @@
 
   async function remove(line: JobLine) {
     try {
-      const kept = await calls.job(line.id);
       await calls.deleteJob(line.id);
-      notices.add('info', `${line.name} is deleted.`, '', async () => {
-        await calls.importJob(asDocument(kept.job));
-        await load();
-      });
+      notices.add('info', `${line.name} is deleted.`, 'For 30 days it can be brought back, below.', () =>
+        back(line.id),
+      );
       await load();
     } catch (fault) {
       notices.refused(fault);
     }
+  }
+
+  async function back(id: string) {
+    try {
+      await calls.bringBack(id);
+    } catch (fault) {
+      notices.refused(fault);
+    }
+    await load();
+  }
+
+  async function forGood(job: DeletedJob) {
+    try {
+      await calls.deleteJob(job.id);
+      notices.add('info', `${job.name} is gone for good.`, '');
+    } catch (fault) {
+      notices.refused(fault);
+    }
+    await load();
+  }
+
+  /** The same job once more, to try something out or to begin the next one from. */
+  async function duplicate(line: JobLine) {
+    try {
+      const { job } = await calls.job(line.id);
+      await calls.importJob(asDocument({ ...job, name: `${job.name}, copy`.slice(0, 200) }));
+    } catch (fault) {
+      notices.refused(fault);
+    }
+    await load();
   }
 
   const when = (text: string) =>
@@ -98,8 +134,12 @@
       <Button on:click={() => (asked = true)}>Start your first job</Button>
     </div>
   {/if}
+  {#if (jobs?.length ?? 0) >= MANY}
+    <TextInput labelText="Find a job" placeholder="a name, a street" size="sm" bind:value={sought} />
+    {#if !shown.length}<p class="quiet">No job is called so.</p>{/if}
+  {/if}
   <ul>
-    {#each jobs ?? [] as job (job.id)}
+    {#each shown as job (job.id)}
       <li>
         <a href="/jobs/{job.id}">
           <span class="name">{job.name}</span>
@@ -111,10 +151,33 @@
             : `${job.n_readings} readings`}
         </span>
         <span class="quiet when">{when(job.changed)}</span>
-        <button onclick={() => void remove(job)} aria-label="Delete {job.name}">Delete</button>
+        <span class="acts">
+          <button onclick={() => void duplicate(job)} aria-label="Duplicate {job.name}">Duplicate</button>
+          <button class="stop" onclick={() => void remove(job)} aria-label="Delete {job.name}">Delete</button>
+        </span>
       </li>
     {/each}
   </ul>
+  {#if deleted.length}
+    <details>
+      <summary>Deleted <span class="figure">{deleted.length}</span></summary>
+      <ul>
+        {#each deleted as job (job.id)}
+          <li>
+            <span>{job.name}</span>
+            <span class="quiet">can be brought back until {when(job.until)}</span>
+            <span></span>
+            <span class="acts">
+              <button onclick={() => void back(job.id)} aria-label="Bring {job.name} back">Bring back</button>
+              <button class="stop" onclick={() => void forGood(job)} aria-label="Delete {job.name} for good"
+                >Delete for good</button
+              >
+            </span>
+          </li>
+        {/each}
+      </ul>
+    </details>
+  {/if}
 </main>
 
 {#if asked}
@@ -196,7 +259,26 @@
     padding: 0 0.75rem;
     cursor: pointer;
   }
+  .acts {
+    display: flex;
+    justify-content: flex-end;
+  }
+  details {
+    margin-top: 1.5rem;
+  }
+  summary {
+    cursor: pointer;
+    min-height: 44px;
+    display: flex;
+    align-items: center;
+    gap: 0.5rem;
+    color: var(--w-ink-soft);
+  }
   li button:hover {
+    border-color: var(--w-line-strong);
+    color: var(--w-ink);
+  }
+  li button.stop:hover {
     border-color: var(--w-stop);
     color: var(--w-stop);
   }

@@ -1,0 +1,80 @@
+/** The list of jobs: what is deleted comes back, many are looked through, one is begun from another. */
+import { flushSync, unmount } from 'svelte';
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { calls } from '../../api/calls';
+import type { DeletedJob, JobLine, StoredJob } from '../../api/types';
+import { fill, page, press, shown } from '../../testing';
+import Jobs from './Jobs.svelte';
+
+const line = (n: number): JobLine => ({
+  id: `j${n}`,
+  name: `Loft ${n}`,
+  address: n === 3 ? 'Quill Lane' : '',
+  n_places: 1,
+  n_readings: 4,
+  changed: '2026-03-07T10:00:00Z',
+});
+let made: Record<string, unknown>;
+let list: JobLine[];
+let bin: DeletedJob[];
+const settled = async () => {
+  for (let n = 0; n < 8; n += 1) await Promise.resolve();
+  flushSync();
+};
+
+async function put(n: number) {
+  list = Array.from({ length: n }, (_, i) => line(i + 1));
+  bin = [];
+  vi.spyOn(calls, 'jobs').mockImplementation(() => Promise.resolve(list));
+  vi.spyOn(calls, 'deletedJobs').mockImplementation(() => Promise.resolve(bin));
+  made = shown(Jobs, {});
+  await vi.waitFor(() => expect(page()).toContain('Loft 1'));
+}
+
+describe('the list of jobs', () => {
+  beforeEach(() => vi.restoreAllMocks());
+  afterEach(() => unmount(made));
+
+  it('is looked through by name and street, from ten on', async () => {
+    await put(9);
+    expect(page()).not.toContain('Find a job');
+    unmount(made);
+    await put(10);
+    fill('Find a job', 'quill');
+    expect(page()).toContain('Loft 3');
+    expect(page()).not.toContain('Loft 4');
+    fill('Find a job', 'barge');
+    expect(page()).toContain('No job is called so');
+  });
+
+  it('keeps what is deleted at hand, to bring back or to drop for good', async () => {
+    await put(2);
+    const gone = vi.spyOn(calls, 'deleteJob').mockImplementation((id) => {
+      list = list.filter((j) => j.id !== id);
+      bin = [{ id, name: 'Loft 2', deleted: '2026-03-08T10:00:00Z', until: '2026-04-07T10:00:00Z' }];
+      return Promise.resolve({} as never);
+    });
+    const back = vi.spyOn(calls, 'bringBack').mockResolvedValue({} as StoredJob);
+    press('Delete Loft 2');
+    await vi.waitFor(() => expect(page()).toContain('Deleted 1'));
+    press('Bring Loft 2 back');
+    await settled();
+    expect(back).toHaveBeenCalledWith('j2');
+    press('Delete Loft 2 for good');
+    await settled();
+    expect(gone.mock.calls.map(([id]) => id)).toEqual(['j2', 'j2']);
+  });
+
+  it('begins a job from another, under a name of its own', async () => {
+    await put(1);
+    vi.spyOn(calls, 'job').mockResolvedValue({
+      id: 'j1',
+      revision: 4,
+      job: { name: 'Loft 1', places: [], units: 'in' },
+    } as unknown as StoredJob);
+    const brought = vi.spyOn(calls, 'importJob').mockResolvedValue({} as StoredJob);
+    press('Duplicate Loft 1');
+    await settled();
+    expect(brought.mock.calls[0]![0]).toMatchObject({ name: 'Loft 1, copy', units: 'in' });
+  });
+});
