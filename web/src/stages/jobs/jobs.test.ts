@@ -38,7 +38,7 @@ describe('the list of jobs', () => {
   it('is looked through by name and street, from ten on', async () => {
     await put(9);
     expect(page()).not.toContain('Find a job');
-    unmount(made);
+    await unmount(made);
     await put(10);
     fill('Find a job', 'quill');
     expect(page()).toContain('Loft 3');
