@@ -81,7 +81,7 @@ def test_sessions_are_said_and_the_end_follows(table):
 def test_a_check_that_is_out_says_what_to_do_and_then_the_plan_follows_what_stands(table):
     page = table.page
     table.goto(table.open_demo() + "/north/set")
-    page.get_by_role("button", name="A Drawers: 0 out, 13 open, 0 right").click()
+    page.get_by_role("button", name=re.compile("^A Drawers: 0 out, ")).click()
     page.get_by_role("button", name="level along").first.click()
     page.keyboard.type("2.6")
     page.keyboard.press("Enter")

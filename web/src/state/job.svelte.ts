@@ -27,6 +27,9 @@ export interface Clash {
   choose(side: Settle['side'] | null): void;
 }
 
+/** How long a page that is opened waits for a change of the page before: a conflict may wait for its user. */
+const EDIT_MS = 4000;
+
 class OpenJob {
   stored = $state.raw<StoredJob | null>(null);
   missing = $state(false);
@@ -38,6 +41,8 @@ class OpenJob {
   async load(id: string): Promise<void> {
     if (this.stored?.id !== id) this.stored = null;
     this.missing = false;
+    // what was changed on the page before and is on its way still belongs to what this page shows
+    if (this.#queued) await Promise.race([this.#last, new Promise((done) => setTimeout(done, EDIT_MS))]);
     try {
       this.#take(await remembered(`job ${id}`, () => calls.job(id)));
     } catch (fault) {

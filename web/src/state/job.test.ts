@@ -45,6 +45,33 @@ describe('a job that is read', () => {
   });
 });
 
+describe('a page that is opened', () => {
+  it('reads the job after the change of the page before, and not for ever after', async () => {
+    vi.useFakeTimers();
+    let arrive: (job: StoredJob) => void = () => undefined;
+    open.stored = stored(1, kit(0.5));
+    send.mockReset().mockReturnValue(new Promise((done) => (arrive = done)));
+    const asked = vi.spyOn(calls, 'job').mockResolvedValue(stored(2, kit(1)));
+    asked.mockClear();
+    const edited = put(kit(0.5), kit(1));
+    const read = open.load('job');
+    await vi.advanceTimersByTimeAsync(1000);
+    expect(asked).not.toHaveBeenCalled();
+    arrive(stored(2, kit(1)));
+    await edited;
+    await read;
+    expect(asked).toHaveBeenCalledOnce();
+    send.mockReturnValue(new Promise((done) => (arrive = done))); // as a conflict that waits for its user
+    const late = put(kit(1), kit(2));
+    void open.load('job');
+    await vi.advanceTimersByTimeAsync(4100);
+    expect(asked).toHaveBeenCalledTimes(2);
+    arrive(stored(3, kit(2)));
+    await late;
+    vi.useRealTimers();
+  });
+});
+
 describe('an edit', () => {
   beforeEach(() => {
     send.mockReset();

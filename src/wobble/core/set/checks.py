@@ -293,7 +293,7 @@ def _fast(work: PlaceWork, unit: Unit) -> Iterator[Check]:
             unit,
             "load",
             f"{unit.name}: stocked once",
-            "line" if lined else "fasten" if own else "set",
+            "line" if lined else "fasten" if own else "top" if unit.kind in FLAT else "set",
             expected=None,
             how="Put on all that goes there, look again the next day: do joints, gaps and screws stand as they did?",
             tail="stocked",
