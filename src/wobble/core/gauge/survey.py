@@ -31,7 +31,7 @@ from wobble.core.gauge.observe import Observation, lean_name, leans_along, obser
 from wobble.core.gauge.prior import SurfacePrior, surface_prior
 from wobble.core.gauge.refine import changed, refined
 from wobble.core.gauge.share import borrowed
-from wobble.core.job import Instrument, Job, Measured, Place, Reading, SurfaceName, active_readings
+from wobble.core.job import TOWARDS_INSTALLER, Instrument, Job, Measured, Place, Reading, SurfaceName, active_readings
 
 TIED_SD_MM = 25.0
 """A surface whose place is better known than this is tied to the datum mark (or to the corner, for a wall)."""
@@ -169,10 +169,23 @@ def survey(given: SurveyInput) -> Survey:
         _as_known(found.knock, cleared),
         thinned,
         given.instruments,
-        found.edges,
+        tuple(_height(edge, cleared) for edge in found.edges),
         found.rivals,
         _leaning(place, cleared),
     )
+
+
+def _height(edge: FoundEdge, adjustment: Adjustment) -> FoundEdge:
+    """Return an edge as high as it came out with all else known: just beyond it less just before, meaned."""
+    seen = adjustment.designs[edge.surface].spots
+    rows = np.unique(np.quantile(seen[:, 1 - edge.axis], (0.1, 0.5, 0.9)))
+    before, beyond = (np.empty((len(rows), 2)) for _ in range(2))
+    for spots, at in zip((before, beyond), edge.between("low"), strict=True):
+        spots[:, edge.axis], spots[:, 1 - edge.axis] = at, rows
+    joint = adjustment.at((edge.surface, before), (edge.surface, beyond))
+    weights = np.repeat((-1.0, 1.0), len(rows)) * TOWARDS_INSTALLER[edge.surface] / len(rows)
+    sd = math.sqrt(max(float(weights @ joint.covariance @ weights), 0.0))
+    return replace(edge, by_mm=float(weights @ joint.mean), sd_mm=sd)
 
 
 def _leaning(place: Measured, adjustment: Adjustment) -> tuple[Leaning, ...]:
