@@ -63,6 +63,15 @@ def ceiling(up: float = HIGH) -> tuple[Fact, ...]:
     )
 
 
+def bent_ceiling() -> tuple[Fact, ...]:
+    """Return a ceiling that is flat and then falls 7 in 10, and nobody said that it has a knee."""
+    spots = [(x, y) for x in range(50, 1600, 150) for y in (50, 170, 300, 430, 550)]
+    return tuple(
+        offset(f"c{x}{y}", "ceiling", (float(x), float(y)), HIGH - 1000.0 - 0.7 * max(0, x - 800), instrument=RULE)
+        for x, y in spots
+    )
+
+
 def studs(*at: float, surface: str = "back", heights: tuple[float, ...] = (300.0, 650.0, 1700.0)) -> tuple[Fact, ...]:
     """Return what a scanner finds of each stud: its middle, at some heights."""
     return tuple(

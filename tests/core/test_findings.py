@@ -18,6 +18,7 @@ from tests.rooms import (
     B,
     Room,
     a,
+    bent_ceiling,
     beyond,
     ceiling,
     flat_floor,
@@ -47,6 +48,7 @@ from wobble.core.job.unit import Air, Front, Legs, ScrewFeet, ScribeAllowance
 from wobble.core.stages import solve
 
 ROOMS: dict[str, Room] = {
+    "bend-seen": Room(over=bent_ceiling()),
     "edge-or-knock": Room(back=stepped_wall(columns=True)),
     "edge-seen": Room(back=stepped_wall(columns=False)),
     "leaning-line": Room(beside=leaning_sides()),

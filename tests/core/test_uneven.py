@@ -194,3 +194,20 @@ def test_a_mirrored_step_is_seen_as_its_mirror_image():
     assert abs(edge.by_mm) == pytest.approx(abs(found(*read).edges[0].by_mm), abs=1.0)
     assert at(seen, 600.0)[0] == pytest.approx(20.0, abs=1.0)
     assert at(seen, 2500.0)[0] == pytest.approx(0.0, abs=1.0)
+
+
+def test_a_ceiling_that_bends_is_no_flight_of_steps():
+    """Flat, then falling 7 in 10 from the middle on, and nobody said that it has a knee: no step is made of it."""
+    read = [
+        replace(
+            offset(f"c{x}{y}", "ceiling", (x, y), 1200.0 - 0.7 * max(0.0, x - 1500.0), instrument=RULE),
+            taken_at=WHEN + timedelta(seconds=x + y),
+        )
+        for x in np.linspace(50.0, 2950.0, 9).tolist()
+        for y in np.linspace(50.0, 550.0, 5).tolist()
+    ]
+    seen = found(*read, surfaces=("floor", "ceiling"))
+    assert (seen.edges, seen.rivals, seen.knock, seen.suspects) == ((), None, None, ())
+    assert seen.bends == ("ceiling",)
+    mean = seen.adjustment.mean(("ceiling", np.array([(800.0, 300.0), (2200.0, 300.0)])))
+    assert mean == pytest.approx([2200.0, 1710.0], abs=6.0)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 GaugeCode = Literal[
+    "bend-seen",
     "edge-or-knock",
     "edge-seen",
     "few-readings",

@@ -26,7 +26,7 @@ from wobble.core.gauge.doubt import (
     limit_z,
     without_worst,
 )
-from wobble.core.gauge.explain import FoundEdge, Rivals, explained
+from wobble.core.gauge.explain import LEAST_SHIFT_MM, FoundEdge, Rivals, explained
 from wobble.core.gauge.observe import Observation, lean_name, leans_along, observations, unknowns
 from wobble.core.gauge.prior import SurfacePrior, surface_prior
 from wobble.core.gauge.refine import changed, refined
@@ -75,7 +75,8 @@ class Survey:
         thinned: Readings of many numbers of which only some are used.
         instruments: What the job has to measure with.
         edges: Where a surface steps, as its readings show, and nobody has said. rivals: An edge or a knock: it is not
-            known which. leaning: Set-ups that lean.
+            known which. leaning: Set-ups that lean. bends: Surfaces that
+            turn sharply, as a ceiling does at its knee, though nobody said so.
     """
 
     place: Measured
@@ -88,6 +89,7 @@ class Survey:
     edges: tuple[FoundEdge, ...] = ()
     rivals: Rivals | None = None
     leaning: tuple[Leaning, ...] = ()
+    bends: tuple[SurfaceName, ...] = ()
 
     @property
     def suspects(self) -> tuple[Disagreement, ...]:
@@ -160,6 +162,9 @@ def survey(given: SurveyInput) -> Survey:
     if changed({s: p.amplitudes for s, p in priors.items()}, amplitudes):
         priors = {s: replace(p, amplitudes=amplitudes.get(s, p.amplitudes)) for s, p in priors.items()}
         _, verdicts, cleared = _cleared(found.observed, priors, found.unknowns)
+    # a sharp bend, as a ceiling has at its knee, is met by steps one after the other whose heights come to nothing
+    heights = tuple(_height(edge, cleared) for edge in found.edges)
+    edges = tuple(e for e in heights if abs(e.by_mm) > max(LEAST_SHIFT_MM, 2 * e.sd_mm))
     own = {r.id: r for r in standing}
     return Survey(
         place,
@@ -169,9 +174,10 @@ def survey(given: SurveyInput) -> Survey:
         _as_known(found.knock, cleared),
         thinned,
         given.instruments,
-        tuple(_height(edge, cleared) for edge in found.edges),
+        edges,
         found.rivals,
         _leaning(place, cleared),
+        tuple(dict.fromkeys(e.surface for e in heights if e not in edges)),
     )
 
 

@@ -116,6 +116,20 @@ def edges_seen(case: Case) -> Iterator[Finding]:
             figure=_height(edge),
             about=(f"{edge.surface}-{edge.axis}-{edge.low[0]:.0f}",),
         )
+    for surface in case.survey.bends:
+        yield Finding(
+            code="bend-seen",
+            severity="mind",
+            title=f"It looks as if the {_called(surface)} bends",
+            text="It turns more sharply than a surface does by settling. The figures follow it, and are uncertain by "
+            "centimetres between the readings. "
+            + (
+                "If there is a knee where a slope begins, say where in the place."
+                if surface == "ceiling"
+                else "Read more closely where it turns."
+            ),
+            about=(surface,),
+        )
     rivals = case.survey.rivals
     if rivals is not None:
         name = _line(case, rivals.knock.set_up)
