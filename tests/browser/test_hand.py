@@ -101,8 +101,9 @@ def test_checks_and_steps_are_within_reach(phone):
         page.locator(".hand").get_by_role("button", name="The next check").tap()
 
 
-TILTED = """(beta) => { window.tilting = setInterval(() => {
-  const lie = { beta: beta + 0.03 * Math.sin(Date.now()), gamma: 1 };
+TILTED = """(beta) => { let n = 0; window.tilting = setInterval(() => {
+  n += 1;
+  const lie = { beta: beta + (n % 2 ? 0.03 : -0.03), gamma: 1 };  // its mean is beta however the clock runs
   dispatchEvent(new DeviceOrientationEvent('deviceorientation', lie));
 }, 40) }"""
 
