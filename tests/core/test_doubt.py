@@ -8,8 +8,8 @@ from bench.accuracy import accuracy, measured_room, with_misread
 from msgspec.structs import replace
 
 from tests.catalogue import RULE, floor_at, grid, job_of, offset
-from wobble.core.gauge.causes import likely_slip
-from wobble.core.gauge.doubt import critical_z
+from wobble.core.gauge.doubts.causes import likely_slip
+from wobble.core.gauge.doubts.doubt import critical_z
 from wobble.core.job import Offset
 from wobble.core.practice.gable import MISREAD_MM, gable_workroom
 from wobble.core.practice.rooms import made_up_room

@@ -12,7 +12,7 @@ from msgspec.structs import replace
 from tests.catalogue import EXACT, LINE, PLUMB, RULE, WHEN, job_of, offset
 from wobble.core.gauge.adjust import adjust
 from wobble.core.gauge.checks import lean_sd
-from wobble.core.gauge.doubt import FALSE_ALARM, limit_z
+from wobble.core.gauge.doubts.doubt import FALSE_ALARM, limit_z
 from wobble.core.gauge.edges import Edge
 from wobble.core.gauge.observe import observations, unknowns
 from wobble.core.gauge.prior import surface_prior

@@ -5722,12 +5722,13 @@ export interface components {
          * @description Where a surface steps, as its readings show, though nobody said so; the figures count with it.
          *
          *         `low` and `high` are between which readings it begins and ends, along the axis; `high` is None where it runs to the
-         *         end. `by_mm` counts towards the installer.
+         *         end of the surface, `end_mm`. `by_mm` counts towards the installer.
          */
         SeenEdge: {
             /** @enum {unknown} */
             axis: "first" | "second";
             by_mm: number;
+            end_mm: number;
             high: [
                 number,
                 number

@@ -1,3 +1,11 @@
+/** An id for one step more of a surface, which none of those there has. */
+export function freeStep(steps: readonly { id: string }[]): string {
+  const taken = new Set(steps.map((s) => s.id));
+  let n = 1;
+  while (taken.has(`step-${n}`)) n += 1;
+  return `step-${n}`;
+}
+
 /** A random UUID (RFC 4122, version 4), also where the page is not served securely and randomUUID is missing. */
 export function newId(): string {
   if (typeof crypto.randomUUID === 'function') return crypto.randomUUID();

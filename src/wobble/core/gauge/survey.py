@@ -15,8 +15,8 @@ from functools import cached_property
 import numpy as np
 
 from wobble.core.gauge.adjust import Adjustment, adjust
-from wobble.core.gauge.causes import likely_cause
-from wobble.core.gauge.doubt import (
+from wobble.core.gauge.doubts.causes import likely_cause
+from wobble.core.gauge.doubts.doubt import (
     PAIR,
     Disagreement,
     Knock,
@@ -26,10 +26,10 @@ from wobble.core.gauge.doubt import (
     limit_z,
     without_worst,
 )
-from wobble.core.gauge.explain import LEAST_SHIFT_MM, FoundEdge, Rivals, explained
+from wobble.core.gauge.doubts.explain import LEAST_SHIFT_MM, FoundEdge, Rivals, explained
+from wobble.core.gauge.doubts.refine import changed, refined
 from wobble.core.gauge.observe import Observation, lean_name, leans_along, observations, unknowns
 from wobble.core.gauge.prior import SurfacePrior, surface_prior
-from wobble.core.gauge.refine import changed, refined
 from wobble.core.gauge.share import borrowed
 from wobble.core.job import TOWARDS_INSTALLER, Instrument, Job, Measured, Place, Reading, SurfaceName, active_readings
 

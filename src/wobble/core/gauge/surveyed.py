@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from wobble.core.gauge.checks import BUBBLES, own_errors
-from wobble.core.gauge.explain import FoundEdge
+from wobble.core.gauge.doubts.explain import FoundEdge
 from wobble.core.gauge.next import Requested, next_for
 from wobble.core.gauge.observe import line_name
 from wobble.core.gauge.prior import Floats
@@ -71,13 +71,14 @@ class SeenEdge(Value, frozen=True, kw_only=True):
     """Where a surface steps, as its readings show, though nobody said so; the figures count with it.
 
     `low` and `high` are between which readings it begins and ends, along the axis; `high` is None where it runs to the
-    end. `by_mm` counts towards the installer.
+    end of the surface, `end_mm`. `by_mm` counts towards the installer.
     """
 
     surface: SurfaceName
     axis: Literal["first", "second"]
     low: tuple[float, float]
     high: tuple[float, float] | None
+    end_mm: float
     by_mm: float
     sd_mm: float
 
@@ -169,6 +170,7 @@ def _edge(survey: Survey, edge: FoundEdge) -> SeenEdge:
         axis="first" if edge.axis == 0 else "second",
         low=edge.between("low"),
         high=edge.between("high") if edge.high[0] < end else None,
+        end_mm=end,
         by_mm=edge.by_mm,
         sd_mm=edge.sd_mm,
     )

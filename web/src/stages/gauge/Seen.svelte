@@ -19,23 +19,11 @@
   const rivals = $derived(p.surveyed.edge_or_knock);
   const again = $derived(rivals ? p.readings.find((r) => r.id === rivals.again) : undefined);
   const names = $derived(new Map((p.place.set_ups ?? []).map((s) => [s.id, s.name])));
-  const END = {
-    floor: ['width_mm', 'depth_mm'],
-    ceiling: ['width_mm', 'depth_mm'],
-    back: ['width_mm', 'height_mm'],
-  } as const;
-  function end(edge: SeenEdge): number {
-    const [first, second] =
-      edge.surface === 'left' || edge.surface === 'right'
-        ? (['depth_mm', 'height_mm'] as const)
-        : END[edge.surface];
-    return p.place[edge.axis === 'first' ? first : second] ?? 0;
-  }
   const say = (mm: number) => showLength(mm, view.unit, 0);
   const keep = (edge: SeenEdge) =>
     void open.putPlace(p.place, {
       ...p.place,
-      steps: [...(p.place.steps ?? []), declared(edge, p.place.steps ?? [], end(edge))],
+      steps: [...(p.place.steps ?? []), declared(edge, p.place.steps ?? [])],
     });
 </script>
 

@@ -7,6 +7,7 @@ const edge = (part: Partial<SeenEdge> = {}): SeenEdge => ({
   axis: 'first',
   low: [900, 1300],
   high: null,
+  end_mm: 3000,
   by_mm: 20,
   sd_mm: 1,
   ...part,
@@ -21,7 +22,7 @@ describe('an edge that the readings show', () => {
   });
 
   it('is declared midway, as uncertain as the gap between its readings, its height left to them', () => {
-    const kept = declared(edge(), [], 3000);
+    const kept = declared(edge(), []);
     expect(kept).toMatchObject({
       id: 'step-1',
       from_mm: 1100,
@@ -30,7 +31,7 @@ describe('an edge that the readings show', () => {
       by_mm: 0,
       sigma_mm: 50,
     });
-    const both = declared(edge({ high: [1700, 1900], by_mm: -8 }), [kept], 3000);
+    const both = declared(edge({ high: [1700, 1900], by_mm: -8 }), [kept]);
     expect(both).toMatchObject({ id: 'step-2', name: 'Step back', from_mm: 1100, to_mm: 1800 });
   });
 });

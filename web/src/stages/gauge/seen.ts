@@ -1,20 +1,15 @@
 /** What the readings show of a surface as a whole: where it steps, and which lines lean. */
 import type { SurfaceName, Surveyed, WallStep } from '../../api/types';
+import { SURFACE_NAMES } from '../../entry/places';
+import { freeStep } from '../../entry/ids';
 
 export type SeenEdge = NonNullable<Surveyed['edges']>[number];
 export type LeaningLine = NonNullable<Surveyed['leaning']>[number];
 
-const CALLED: Record<SurfaceName, string> = {
-  floor: 'floor',
-  ceiling: 'ceiling',
-  back: 'back wall',
-  left: 'left wall',
-  right: 'right wall',
-};
 /** What a height may be out by before the readings say: the edge is declared, its height is theirs to tell. */
 const HEIGHT_OPEN_MM = 50;
 
-export const called = (surface: SurfaceName): string => CALLED[surface];
+export const called = (surface: SurfaceName): string => SURFACE_NAMES[surface].toLowerCase();
 
 /** Which way a surface steps, towards the installer or off. */
 export function wayOf(edge: SeenEdge): string {
@@ -25,19 +20,16 @@ export function wayOf(edge: SeenEdge): string {
 }
 
 /** The edge as it is declared: midway between the readings that it lies between, to be tapped more exactly. */
-export function declared(edge: SeenEdge, steps: readonly WallStep[], end: number): WallStep {
-  const taken = new Set(steps.map((s) => s.id));
-  let n = 1;
-  while (taken.has(`step-${n}`)) n += 1;
+export function declared(edge: SeenEdge, steps: readonly WallStep[]): WallStep {
   const ends = [edge.low, ...(edge.high ? [edge.high] : [])];
   const middle = ([low, high]: readonly number[]) => Math.round(((low ?? 0) + (high ?? 0)) / 2);
   return {
-    id: `step-${n}`,
+    id: freeStep(steps),
     name: edge.by_mm > 0 ? 'Step out' : 'Step back',
     surface: edge.surface,
     axis: edge.axis,
     from_mm: middle(edge.low),
-    to_mm: edge.high ? middle(edge.high) : end,
+    to_mm: edge.high ? middle(edge.high) : edge.end_mm,
     at_sigma_mm: Math.ceil(Math.max(...ends.map(([low, high]) => (high - low) / 2 / Math.sqrt(3)))),
     by_mm: 0,
     sigma_mm: HEIGHT_OPEN_MM,

@@ -9,8 +9,8 @@ from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding
 from wobble.core.fit.findings.case import Case, place_of, say
 from wobble.core.fit.run.tiers import on_floor
-from wobble.core.gauge.doubt import Disagreement
-from wobble.core.gauge.explain import FoundEdge
+from wobble.core.gauge.doubts.doubt import Disagreement
+from wobble.core.gauge.doubts.explain import FoundEdge
 from wobble.core.gauge.survey import MISREAD_MM
 from wobble.core.job import Reading, reading_spots, surface_extent
 

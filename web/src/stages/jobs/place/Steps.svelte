@@ -2,8 +2,9 @@
 <script lang="ts">
   import type { SurfaceName, WallStep } from '../../../api/types';
   import { Button, Select, SelectItem, TextInput } from '../../../carbon';
+  import { freeStep } from '../../../entry/ids';
   import LengthField from '../../../entry/LengthField.svelte';
-  import { SURFACE_NAMES } from '../../../entry/places';
+  import { AXIS_WORDS, SURFACE_NAMES } from '../../../entry/places';
 
   interface Props {
     steps: readonly WallStep[];
@@ -14,13 +15,10 @@
   const set = (i: number, part: Partial<WallStep>) =>
     p.onchange(p.steps.map((s, k) => (k === i ? { ...s, ...part } : s)));
   function add() {
-    const taken = new Set(p.steps.map((s) => s.id));
-    let n = 1;
-    while (taken.has(`step-${n}`)) n += 1;
     p.onchange([
       ...p.steps,
       {
-        id: `step-${n}`,
+        id: freeStep(p.steps),
         name: 'Chimney breast',
         surface: 'back',
         from_mm: 800,
@@ -32,13 +30,6 @@
       },
     ]);
   }
-  const AXES: Record<SurfaceName, [string, string]> = {
-    floor: ['along', 'out from the back'],
-    ceiling: ['along', 'out from the back'],
-    back: ['along', 'up'],
-    left: ['out from the back', 'up'],
-    right: ['out from the back', 'up'],
-  };
   const PARTS = [
     ['from_mm', 'From'],
     ['to_mm', 'To'],
@@ -72,8 +63,8 @@
           selected={s.axis ?? 'first'}
           on:change={(e: Event) => set(i, { axis: (e.target as HTMLSelectElement).value as 'first' })}
         >
-          <SelectItem value="first" text={AXES[s.surface ?? 'back'][0]} />
-          <SelectItem value="second" text={AXES[s.surface ?? 'back'][1]} />
+          <SelectItem value="first" text={AXIS_WORDS[s.surface ?? 'back'][0]} />
+          <SelectItem value="second" text={AXIS_WORDS[s.surface ?? 'back'][1]} />
         </Select>
         {#each PARTS as [key, label] (key)}
           <LengthField

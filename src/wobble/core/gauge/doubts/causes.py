@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from wobble.core.gauge.adjust import Adjustment
-from wobble.core.gauge.doubt import Disagreement
+from wobble.core.gauge.doubts.doubt import Disagreement
 from wobble.core.gauge.observe import line_name
 from wobble.core.job import TOWARDS_INSTALLER, Measured, Offset, Reading
 

@@ -16,14 +16,15 @@ from functools import partial
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from wobble.core.budget import spend
 from wobble.core.gauge.adjust import Adjustment, adjust
-from wobble.core.gauge.doubt import FEWEST_EACH_SIDE, Knock, knocks
+from wobble.core.gauge.doubts.doubt import FEWEST_EACH_SIDE, Knock, knocks
+from wobble.core.gauge.doubts.refine import refined, scale_prior
 from wobble.core.gauge.edges import Edge
 from wobble.core.gauge.observe import Observation, line_name
-from wobble.core.gauge.prior import SurfacePrior
-from wobble.core.gauge.refine import refined, scale_prior
+from wobble.core.gauge.prior import Floats, SurfacePrior
 from wobble.core.job import TOWARDS_INSTALLER, SurfaceName
 
 Unknowns = Mapping[str, tuple[float, float]]
@@ -216,53 +217,43 @@ def _leans(whole: Adjustment) -> Iterator[tuple[str, int]]:
 
 
 def _edges(whole: Adjustment) -> Iterator[tuple[FoundEdge, int]]:
-    """Yield for each surface and axis the edge, or pair of edges, that takes most off the weighted squares.
-
-    With S the sums of weights of all readings on spots beyond each cut, a step at cut i shifts them by Sᵢ, so that it
-    takes (SᵢᵀQr)²/(SᵢᵀQSᵢ) off; what stands between two cuts by Sᵢ − Sⱼ (as in `doubt.knocks`).
-    """
-    precision = whole.precision
-    pulled = precision @ whole.residual
+    """Yield for each surface and axis the edge that takes most off the weighted squares, and among how many."""
+    pulled = whole.precision @ whole.residual
     for surface, seen in whole.designs.items():
-        if len(seen.spots) < 3 * FEWEST_EACH_SIDE:
-            continue
-        prior = whole.priors[surface]
         for axis in (0, 1):
             at = np.unique(np.round(seen.spots[:, axis], 1))
-            if len(at) < FEWEST_ROWS:
+            if len(at) < FEWEST_ROWS or len(seen.spots) < 3 * FEWEST_EACH_SIDE:
                 continue
-            cuts = (at[1:] + at[:-1]) / 2
-            kept = np.unique(np.linspace(0, len(cuts) - 1, min(len(cuts), MOST_CUTS)).astype(int))
-            cuts, gaps = cuts[kept], (at[1:] - at[:-1])[kept]
-            beyond = seen.spots[:, axis][:, None] > cuts[None, :]
-            spots = beyond.sum(axis=0)
-            columns = seen.weights @ beyond
-            known = columns.T @ precision @ columns
-            pull = columns.T @ pulled
-            best: tuple[float, int, int | None] | None = None
-            n = len(seen.spots)
-            d = np.diag(known)
-            for i in range(len(cuts)):
-                if min(spots[i], n - spots[i]) >= FEWEST_EACH_SIDE and d[i] > 0:
-                    best = max(best or (0.0, 0, None), (float(pull[i] ** 2 / d[i]), i, None), key=lambda b: b[0])
-                for j in range(i + 1, len(cuts)):
-                    between = d[i] + d[j] - 2 * known[i, j]
-                    if min(spots[i] - spots[j], n - spots[i] + spots[j]) >= FEWEST_EACH_SIDE and between > 0:
-                        z2 = float((pull[i] - pull[j]) ** 2 / between)
-                        best = max(best or (0.0, 0, None), (z2, i, j), key=lambda b: b[0])
-            if best is None or best[0] < SCREEN_Z2:
+            kept = np.unique(np.linspace(0, len(at) - 2, min(len(at) - 1, MOST_CUTS)).astype(int))
+            cuts = [(float(at[i] + at[i + 1]) / 2, float(at[i + 1] - at[i]) / math.sqrt(12)) for i in kept]
+            # one cut more, past all that was read: what begins at a cut and ends there runs on to the end
+            cuts.append((whole.priors[surface].extent[axis][1] + 1.0, 0.0))
+            beyond = seen.spots[:, axis][:, None] > np.asarray([place for place, _ in cuts])
+            z2, first, last = _best_cuts(beyond, seen.weights @ beyond, whole.precision, pulled)
+            column = seen.weights @ (beyond[:, first] & ~beyond[:, last])
+            size = float(column @ whole.precision @ column)
+            if z2 < SCREEN_Z2:
                 continue
-            _, first, last = best
-            column = columns[:, first] - (columns[:, last] if last is not None else 0.0)
-            size = float(column @ precision @ column)
             by = TOWARDS_INSTALLER[surface] * float(column @ pulled) / size
-            if abs(by) < LEAST_SHIFT_MM:
-                continue
-            ends = prior.extent[axis]
-            low = (float(cuts[first]), float(gaps[first]) / math.sqrt(12))
-            high = (float(cuts[last]), float(gaps[last]) / math.sqrt(12)) if last is not None else (ends[1] + 1.0, 0.0)
-            n_ways = len(cuts) if last is None else len(cuts) ** 2 // 2
-            yield FoundEdge(surface, axis, low, high, by, size**-0.5), max(n_ways, 1)
+            if abs(by) >= LEAST_SHIFT_MM:
+                n_ways = len(kept) if last == len(kept) else len(kept) ** 2 // 2
+                yield FoundEdge(surface, axis, cuts[first], cuts[last], by, size**-0.5), n_ways
+
+
+def _best_cuts(beyond: NDArray[np.bool_], columns: Floats, precision: Floats, pulled: Floats) -> tuple[float, int, int]:
+    """Return what the best step between two cuts takes off the weighted squares, and the two.
+
+    With S the sums of weights of all readings on spots beyond each cut, a step from cut i to cut j shifts them by
+    Sᵢ − Sⱼ, so that it takes ((Sᵢ − Sⱼ)ᵀQr)²/((Sᵢ − Sⱼ)ᵀQ(Sᵢ − Sⱼ)) off (as in `doubt.knocks`).
+    """
+    known, pull, spots = columns.T @ precision @ columns, columns.T @ pulled, beyond.sum(axis=0)
+    own = np.diag(known)
+    between = own[:, None] + own[None, :] - 2 * known
+    on = spots[:, None] - spots[None, :]
+    told = (np.minimum(on, len(beyond) - on) >= FEWEST_EACH_SIDE) & (between > 0)
+    z2 = np.where(told, (pull[:, None] - pull[None, :]) ** 2 / np.maximum(between, 1e-12), 0.0)
+    first, last = np.unravel_index(int(np.argmax(z2)), z2.shape)
+    return float(z2[first, last]), int(first), int(last)
 
 
 def _with_edge(state: Explained, edge: FoundEdge) -> Explained:
