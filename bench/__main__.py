@@ -17,7 +17,7 @@ from bench.plans import Plans, plans
 from bench.setting import Settings, settings
 from bench.speed import Timing, decisions, surveys
 from bench.uneven import main as print_uneven
-from bench.walls import Walls, walls
+from bench.walls import KINDS, Walls, walls
 
 
 def main() -> None:
@@ -28,7 +28,7 @@ def main() -> None:
     parser.add_argument("--uneven", type=int, default=30, help="made-up surfaces that step, and lines that lean")
     parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
     parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
-    parser.add_argument("--walls", type=int, default=300, help="made-up walls with studs to find")
+    parser.add_argument("--walls", type=int, default=100, help="made-up walls with studs to find")
     parser.add_argument("--runs", type=int, default=100, help="made-up places in which a run is set")
     parser.add_argument("--plans", type=int, default=300, help="made-up jobs whose steps are put into sessions")
     parser.add_argument("--no-browser", action="store_true", help="leave the drawing on the phone out")
@@ -39,7 +39,7 @@ def main() -> None:
     print_uneven(options.uneven)
     print_races(races(options.floors))
     print_alcoves(alcoves(options.alcoves))
-    print_walls(walls(options.walls))
+    print_walls(options.walls)
     print_settings(settings(options.runs))
     print_plans(plans(options.plans))
     print_packings([*packings(), boards()])
@@ -119,12 +119,19 @@ def print_alcoves(found: Verdicts) -> None:
     print(f"  opening less the true one                    {errors.mean():.2f} ± {errors.std():.2f} mm")
 
 
-def print_walls(found: Walls) -> None:
-    """Print how often a screw that was called sure to bite did, and how often the spacing was named."""
-    print(f"Studs behind {len(found.named)} made-up walls, most of them found by a scanner, some by a magnet")
-    print(f"  screws called 90 % sure that do bite         {np.mean(found.bites):.3f} (expected 0.90 or more)")
-    print(f"  spacing named rightly                        {np.mean(found.named):.3f} (expected 0.95 or more)")
-    print(f"  lines called so sure, a wall                 {np.mean(found.n_called):.1f}")
+def print_walls(n: int) -> None:
+    """Print what is said of screws behind walls of each kind, beside what they met."""
+    print(f"Studs behind {n} made-up walls of each kind: spacing named, screws called 90 % sure that bite, such lines")
+    found: list[tuple[float, bool]] = []
+    for kind in KINDS:
+        of = walls(n, kind=kind)
+        found += of.called
+        named = f"{np.mean(of.named):.2f}" if of.named else "none"
+        hollow = f"; in the opening {np.mean(of.in_hollow):.2f}" if of.in_hollow else ""
+        joints = f"; into a joint {np.mean(of.at_joints):.2f}" if of.at_joints else ""
+        print(f"  {kind:44} {named}, {np.mean(of.sure()):.3f}, {np.mean(of.n_called):.1f}{hollow}{joints}")
+    bins = "  ".join(f"{said:.2f}: {came:.2f} of {many}" for said, came, many in Walls(called=found).bins())
+    print(f"  said to bite: what did                       {bins} (expected within 0.05)")
 
 
 def print_settings(found: Settings) -> None:

@@ -2,21 +2,28 @@
 
 from __future__ import annotations
 
+import math
 from datetime import UTC, datetime
 
 import numpy as np
 import pytest
+from bench.walls import KINDS, Kind, Walls, walls
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from msgspec.structs import replace
 
+from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.facts import Detection
 from wobble.core.hold.services import kept_from, plates, too_deep
-from wobble.core.hold.structure.lines import LEAN_SD_MM_PER_M, SD_MM, joists, structure
-from wobble.core.job import Obstacle, Place, with_facts
+from wobble.core.hold.structure.joists import joists
+from wobble.core.hold.structure.lines import structure
+from wobble.core.hold.structure.members import LEAN_SD_MM_PER_M, SD_MM
+from wobble.core.job import Obstacle, Place, WallOpening, with_facts
 from wobble.core.job.backing import Backing, Runs
 
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
+EDGES = ((-22.5, "left edge"), (22.5, "right edge"))
+PLACE = Place(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
 
 
 def seen(x: float, sees: str = "centre", found_by: str = "scanner", up: float = 1000.0) -> Detection:
@@ -55,6 +62,76 @@ def test_two_edges_two_studs_apart_are_a_double_member_with_a_joint_between():
     assert known.bites(1022.5) > 0.9
     assert known.bites(1067.5) > 0.9
     assert known.bites(1045.0) < 0.1
+
+
+@pytest.fixture(scope="module")
+def built() -> dict[Kind, Walls]:
+    """Sixty walls of each kind, kept apart from those looked at when the estimator was made."""
+    return {kind: walls(60, 90_000, kind) for kind in KINDS}
+
+
+def test_of_screws_said_to_bite_so_often_that_many_do(built):
+    """Every bin of what was stated, over all kinds of walls, joints and lone detections among them."""
+    bins = list(Walls(called=[c for of in built.values() for c in of.called]).bins())
+    assert len(bins) == 6
+    for said, came, n in bins:
+        spread = 2 * math.sqrt(said * (1 - said) / n)
+        assert came == pytest.approx(said, abs=0.05 + spread), (said, came, n)
+    for kind, of in built.items():
+        assert np.mean(of.sure()) >= 0.96, kind
+        assert np.mean(of.n_called) >= 6, kind
+
+
+def test_spacings_are_named_whatever_stands_beside_doors_and_corners(built):
+    for kind, of in built.items():
+        assert kind == "irregular" or np.mean(of.named) >= 0.95, kind
+
+
+def test_nothing_is_said_to_bite_in_doorways_nor_in_joints(built):
+    assert max(built["doorway declared"].in_hollow + built["window"].in_hollow) == 0.0
+    assert np.mean(built["doorway"].in_hollow) < 0.3, "nobody told of it: the framing at its sides does"
+    joints = [chance for of in built.values() for chance in of.at_joints]
+    assert len(joints) > 300
+    assert np.mean(np.array(joints) >= SURE_TO_BITE) < 0.01
+
+
+WINDOW = WallOpening(id="w", name="North light", x_mm=1000.0, width_mm=800.0, height_mm=900.0, sill_mm=900.0)
+
+
+def test_beside_a_window_there_is_framing_under_it_studs_and_in_it_nothing():
+    """Framing begins 12 ± 12 beside it, 22.5 further is the first stud's middle: met in 0.9 · P(|z| < 14.5 / 12)."""
+    studs = tuple(seen(x + off, sees) for x in (200.0, 2600.0) for off, sees in EDGES)
+    under = tuple(seen(1400.0 + off, sees, up=500.0) for off, sees in EDGES)
+    known = structure((*studs, *under), 3000.0, 45.0, openings=(WINDOW,))
+    assert known.bites(1400.0, 500.0) > 0.9
+    assert known.bites(1400.0, 1000.0) == 0.0
+    assert known.bites(1400.0) == 0.0, "a line from floor to ceiling does not run through a window"
+    blind = 0.9 * math.erf(14.5 / 12.0 / math.sqrt(2))
+    assert known.bites(1000.0 - 12.0 - 22.5, 1000.0) == pytest.approx(blind, abs=0.02)
+    assert known.bites(1800.0 + 12.0 + 22.5, 1000.0) == pytest.approx(blind, abs=0.02)
+    place = replace(PLACE, openings=(WINDOW,))
+    assert "North light" in kept_from(place, (1400.0, 1000.0), Backing())
+    assert not kept_from(place, (1400.0, 500.0), Backing())
+
+
+def test_a_stud_found_in_a_doorway_is_asked_about():
+    door = replace(WINDOW, name="Way out", kind="door", sill_mm=0.0, height_mm=2050.0)
+    inside = seen(1300.0)
+    known = structure((seen(200.0), seen(600.0), inside), 3000.0, 45.0, openings=(door,))
+    assert [c.detections for c in known.against] == [(inside.id,)]
+    assert not [line for line in known.lines if door.x_mm < line.at_mm < door.right_mm]
+    alone = structure((inside,), 3000.0, 45.0, openings=(door,))
+    assert (alone.lines, len(alone.against)) == ((), 1)
+
+
+def test_what_was_found_once_where_all_else_was_found_twice_is_doubted():
+    """Five studs by both edges at 600: a centre that fits the spacing is one more, one that does not is none likely."""
+    studs = tuple(seen(x + off, sees) for x in (200.0, 800.0, 1400.0, 2000.0, 2600.0) for off, sees in EDGES)
+    fits, lone = (structure((*studs, seen(x)), 3800.0, 45.0) for x in (3200.0, 3000.0))
+    assert fits.bites(3200.0) > 0.9
+    assert lone.bites(3000.0) < 0.6
+    both = (*(seen(3000.0 + off, sees) for off, sees in EDGES), seen(3000.0, "screw", "magnet"))
+    assert structure((*studs, *both), 3800.0, 45.0).bites(3000.0) > 0.9
 
 
 @given(st.sampled_from(["out", "along"]), st.integers(0, 50))
@@ -104,9 +181,6 @@ def test_lath_and_plaster_is_seen_half_as_sharply():
     edges = (seen(977.5, "left edge"), seen(1022.5, "right edge"))
     sharp, soft = structure(edges, 3000.0, 45.0), structure(edges, 3000.0, 45.0, "lath and plaster")
     assert soft.bites(1000.0) < sharp.bites(1000.0)
-
-
-PLACE = Place(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
 
 
 def marked(kind: str, at: tuple[float, float], size: tuple[float, float] = (80.0, 80.0)) -> Place:

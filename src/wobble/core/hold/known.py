@@ -4,7 +4,9 @@ from __future__ import annotations
 
 from wobble.core.facts import Behind
 from wobble.core.hold.screws import Into
-from wobble.core.hold.structure.lines import Contradiction, Joists, Spacing, StructureLine
+from wobble.core.hold.structure.contradictions import Contradiction
+from wobble.core.hold.structure.joists import Joists
+from wobble.core.hold.structure.lines import Spacing, StructureLine
 from wobble.core.job import Value
 from wobble.core.job.backing import Runs
 

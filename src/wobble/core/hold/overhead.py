@@ -28,7 +28,7 @@ from wobble.core.hold.screws import (
     screwed,
 )
 from wobble.core.hold.services import kept_from, too_deep
-from wobble.core.hold.structure.lines import Joists
+from wobble.core.hold.structure.joists import Joists
 from wobble.core.job import Unit, Value
 from wobble.core.job.backing import Backing, Runs
 from wobble.core.part import Fastener

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from msgspec.structs import replace
 
-from wobble.core.facts import Behind, Detection
+from wobble.core.facts import Behind
 from wobble.core.finding import Finding
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.result import FitResult, stand_of
@@ -21,7 +21,8 @@ from wobble.core.hold.rests.cleats import ShelfCleat, shelf_cleats
 from wobble.core.hold.rests.ledgers import Ledger
 from wobble.core.hold.screws import Context, Into
 from wobble.core.hold.services import Plate, plates
-from wobble.core.hold.structure.lines import Joists, joists, structure
+from wobble.core.hold.structure.behind import behind, found_on
+from wobble.core.hold.structure.joists import Joists, joists
 from wobble.core.hold.underfoot import FloorFixed, floor_fixed
 from wobble.core.job import Job, Place, Value
 from wobble.core.job.backing import Backing
@@ -119,17 +120,10 @@ def hold_result(
     )
 
 
-def found_on(place: Place, surface: Behind) -> tuple[Detection, ...]:
-    """Return what was found behind one surface."""
-    return tuple(d for d in place.detections if d.surface == surface)
-
-
 def _into(place: Place, backing: Backing) -> dict[Behind, Into]:
     """Return what the walls of a place are to screws; all are taken to be made alike."""
-    wide: dict[Behind, float] = {"back": place.width_mm, "left": place.depth_mm, "right": place.depth_mm}
-    return {
-        s: Into(s, backing, structure(found_on(place, s), mm, backing.stud_mm, backing.kind)) for s, mm in wide.items()
-    }
+    walls: tuple[Behind, ...] = ("back", "left", "right")
+    return {s: Into(s, backing, behind(place, s)) for s in walls}
 
 
 def _elsewhere(into: dict[Behind, Into], above: Joists, below: Joists) -> tuple[Lines, ...]:

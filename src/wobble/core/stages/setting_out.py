@@ -8,15 +8,12 @@ from typing import Any
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.fit.surfaces.walls import Drawn, with_obstacles
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import SurveyInput, survey_input
-from wobble.core.hold.structure.lines import structure
+from wobble.core.hold.structure.behind import sure_middles
 from wobble.core.job import (
-    Backing,
     Construction,
-    Detection,
     Job,
     Obstacle,
     OnPieces,
@@ -53,15 +50,7 @@ def sheet_of(job: Job, place_id: str) -> Sheet:
 
 def solve_setout(job: Job, place_id: str) -> LaidOut:
     """Return the answer of Set out for a place."""
-    place = find_place(job, place_id)
-    backing = place.backing or Backing()
-    known = structure(_on_back(place), place.width_mm, backing.stud_mm, backing.kind)
-    lines = tuple(line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE_TO_BITE)
-    return laid_out(sheet_of(job, place_id), lines)
-
-
-def _on_back(place: Place) -> tuple[Detection, ...]:
-    return tuple(d for d in place.detections if d.surface == "back")
+    return laid_out(sheet_of(job, place_id), sure_middles(find_place(job, place_id)))
 
 
 class Tried(Value, frozen=True, kw_only=True):

@@ -8,7 +8,6 @@ from typing import Any
 
 from msgspec.structs import replace
 
-from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.finding import Finding, in_order
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.compare import Outcome, outcome
@@ -33,8 +32,8 @@ from wobble.core.gauge.survey import SurveyInput, survey_input
 from wobble.core.gauge.surveyed import Surveyed, surveyed
 from wobble.core.gauge.traits import Trait, traits
 from wobble.core.hold.rests.furring import Furring, furring
-from wobble.core.hold.result import PlaceHold, found_on, hold_result
-from wobble.core.hold.structure.lines import structure
+from wobble.core.hold.result import PlaceHold, hold_result
+from wobble.core.hold.structure.behind import sure_middles
 from wobble.core.job import (
     Backing,
     BackLine,
@@ -221,8 +220,7 @@ def solve_furring(
     """Return strips packed to one plane over a back; None where it is not measured or no two studs are known."""
     place = find_place(job, place_id)
     backing = place.backing or Backing()
-    known = structure(found_on(place, "back"), place.width_mm, backing.stud_mm, backing.kind)
-    studs = tuple(line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE_TO_BITE)
+    studs = sure_middles(place)
     if backing.kind == "masonry":
         n = max(2, math.ceil(place.width_mm / MASONRY_FURRING_MM) + 1)
         studs = tuple(40.0 + (place.width_mm - 80.0) * k / (n - 1) for k in range(n))

@@ -1,53 +1,51 @@
 """Where studs, joists or ribs run: lines from a few detections, with the spacings that builders use as hypotheses.
 
-Every detection is where something was found: a centre, an edge, a screw. Under a spacing s and a start x₀ the lines
-stand at x₀ + k·s, each built a little off; under "irregular" they stand anywhere. The weight of a hypothesis is the
-likelihood of the detections under it, summed over x₀; what is said of a screw is meaned over all hypotheses. Some
-detections are false. Bites and misses of holes already drilled are detections like others, and the surest.
-
-A line that was found at several heights has a lean of its own; elsewhere than where it was found it is known less well.
-Two edges as far apart as two studs are a double member: two lines, and no screw into the joint.
+Detections are of members (`members`), members stand under a spacing or anywhere (`spacing`), and what is said of a
+screw is meaned over all of that. Some detections are of nothing. Bites and misses of holes already drilled are
+detections like others, and the surest. In a door or a window there is nothing, and beside it there is framing.
 """
 
 from __future__ import annotations
 
-import itertools
 import math
-from collections.abc import Iterator
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from msgspec.structs import replace
 from scipy.special import ndtr
 
-from wobble.core.facts import Detection, FoundBy
+from wobble.core.facts import Detection
 from wobble.core.gauge.prior import Floats
-from wobble.core.job import Value
-from wobble.core.job.backing import BackingKind, Runs
+from wobble.core.hold.structure.contradictions import EDGE_MM, Contradiction, against
+from wobble.core.hold.structure.members import LEAN_SD_MM_PER_M, Member, members
+from wobble.core.hold.structure.spacing import (
+    IRREGULAR,
+    ROUGH_MM,
+    ROUGH_SD_MM,
+    SPACINGS_MM,
+    STEP_MM,
+    Fitted,
+    Row,
+    anywhere,
+    fitted,
+    irregular,
+    tried,
+)
+from wobble.core.job import Value, WallOpening
+from wobble.core.job.backing import BackingKind
 
-SPACINGS_MM = (400.0, 406.4, 488.0, 600.0, 609.6)
-BUILT_SD_MM = 4.0
-"""How far a stud stands from where its spacing wants it."""
-IRREGULAR = 0.02
-"""Prior weight of no spacing at all."""
-FALSE_SHARE = 0.04
-USUAL_MM = 500.0
-STEP_MM = 2.0
 FAR_SD = 6.0
 LEAST_WEIGHT = 1e-6
 """A spacing less likely than this says nothing of any screw."""
-EDGE_MM = 8.0
-"""A screw nearer to a stud's edge than this splits it or slips out."""
-DOUBLE_WIDE = (1.6, 2.5)
-"""A member as many studs wide as this is two."""
-DOUBLE_CHANCE = 0.96
-SAID_SURE = 0.95
-"""How sure it is which way joists run where somebody said so and nothing was found."""
-SAID_LOG = math.log(SAID_SURE / (1.0 - SAID_SURE))
-LEAN_SD_MM_PER_M = 2.0
-"""How far studs lean that nobody looked at."""
-
-SD_MM: dict[FoundBy, float] = {"scanner": 5.0, "magnet": 8.0, "knock": 18.0, "trial hole": 2.0, "nail seen": 8.0}
+MISTAKEN = 0.04
+"""How often a hole that hit a stud is taken for a miss."""
+TOLD = 0.2
+"""A line less likely than this is not told."""
+EVEN = 0.5
+BUILT = 0.97
+"""How many of the studs that a spacing wants were built."""
+FRAMED = (0.9, 0.6)
+"""How often there is a first and a second stud beside an opening."""
 
 
 class StructureLine(Value, frozen=True, kw_only=True):
@@ -74,14 +72,6 @@ class StructureLine(Value, frozen=True, kw_only=True):
         return self.at_mm + self.lean_mm_per_m * (up_mm - self.up_mm) / 1000.0
 
 
-class Contradiction(Value, frozen=True, kw_only=True):
-    """Detections that do not go together: which, where along the lines' axis, and what that looks like."""
-
-    detections: tuple[str, ...]
-    at_mm: float
-    text: str
-
-
 class Spacing(Value, frozen=True, kw_only=True):
     """One hypothesis on the spacing: mm, None for irregular, and its weight, 0 to 1."""
 
@@ -99,6 +89,7 @@ class Structure:
         grid: Places along the wall, mm. width_mm: Width of a stud.
         odd: Detections that fit no line. against: What contradicts what.
         evidence: Log of how likely the detections are at all, where each falls on a millimetre of the wall.
+        openings: Doors and windows, in which there is nothing.
     """
 
     spacings: tuple[Spacing, ...]
@@ -109,12 +100,16 @@ class Structure:
     odd: tuple[str, ...]
     against: tuple[Contradiction, ...] = ()
     evidence: float = 0.0
+    openings: tuple[WallOpening, ...] = ()
 
     def bites(self, x_mm: float, up_mm: float | None = None) -> float:
         """Return the chance that a screw at a place bites: that a middle lies within half a stud, less its edges.
 
         At a height other than where the nearest line was found, its lean is taken, and what is not known of it.
+        Without a height nothing bites where there is an opening at any height.
         """
+        if any(holds(opening, x_mm, up_mm) for opening in self.openings):
+            return 0.0
         reach = self.width_mm / 2 - EDGE_MM
         near = min(self.lines, key=lambda line: abs(line.at_mm - x_mm), default=None)
         if up_mm is None or near is None:
@@ -128,172 +123,133 @@ class Structure:
         return float(min((self.density[start:end] * inside).sum(), 1.0))
 
 
+def holds(opening: WallOpening, x_mm: float, up_mm: float | None) -> bool:
+    """Whether a place of the wall lies in an opening; without a height, whether any height there does."""
+    beside = opening.x_mm < x_mm < opening.right_mm
+    return beside and (up_mm is None or opening.sill_mm < up_mm < opening.sill_mm + opening.height_mm)
+
+
 def structure(
-    detections: tuple[Detection, ...], wall_mm: float, width_mm: float, kind: BackingKind = "wood studs"
+    detections: tuple[Detection, ...],
+    wall_mm: float,
+    width_mm: float,
+    kind: BackingKind = "wood studs",
+    openings: tuple[WallOpening, ...] = (),
 ) -> Structure:
     """Return the lines of a wall from what was found on it; without detections nothing is known."""
     grid = np.arange(0.0, wall_mm + STEP_MM / 2, STEP_MM)
-    useful = [d for d in detections if d.sees not in ("miss", "something else")]
+    inside = {d.id for d in detections if any(holds(o, *d.at) for o in openings)}
+    useful = [d for d in detections if d.sees not in ("miss", "something else") and d.id not in inside]
     if not useful:
-        return Structure((), (), grid, np.zeros(len(grid)), width_mm, ())
-    seen = np.array([_middle(d, width_mm) for d in useful])
-    sd = np.array([_sd(d, width_mm, kind) for d in useful])
-    misses = [d.at[0] for d in detections if d.sees == "miss"]
-    found = [_regular(seen, sd, spacing, wall_mm, width_mm, misses) for spacing in SPACINGS_MM]
-    logs = np.array([f.log_weight for f in found] + [_irregular_log(seen, sd, wall_mm)])
+        told = tuple(against(detections, (), inside, width_mm))
+        return Structure((), (), grid, np.zeros(len(grid)), width_mm, (), told, 0.0, openings)
+    found = members(useful, width_mm, kind)
+    framing = _framing(openings, width_mm)
+    row = Row(found, width_mm, [x for x, _ in framing], wall_mm)
+    spaced = [tried(row, s) for s in SPACINGS_MM]
+    logs = np.array([t.log_weight for t in spaced] + [anywhere(row)])
     logs += np.log(np.array([(1 - IRREGULAR) / len(SPACINGS_MM)] * len(SPACINGS_MM) + [IRREGULAR]))
     weights = np.exp(logs - logs.max())
-    evidence = float(logs.max()) + math.log(float(weights.sum()))
+    evidence = float(logs.max()) + math.log(float(weights.sum())) + sum(m.log_likelihood for m in found)
     weights /= weights.sum()
-    density = weights[-1] * _alone(seen, sd, grid)
-    for weight, f in zip(weights, found, strict=False):
-        if weight > LEAST_WEIGHT:
-            density += weight * _density(f, seen, sd, grid)
-    for x in misses:  # no stud is there, unless the hole was taken for a miss wrongly
-        density[np.abs(grid - x) < width_mm / 2] *= FALSE_SHARE
-    order = np.argsort(-weights)
+    under = [(float(w), fitted(row, t)) for w, t in zip(weights, spaced, strict=False) if w > LEAST_WEIGHT]
+    under.append((float(weights[-1]), irregular(row)))
+    real = np.sum([w * f.real for w, f in under], axis=0) / sum(w for w, _ in under)
+    kept = np.ones(len(grid))
+    for x in (d.at[0] for d in detections if d.sees == "miss"):
+        kept[np.abs(grid - x) < width_mm / 2] *= MISTAKEN
+    density, lines = _as_found(found, under, real, kept, width_mm)
+    wanted = _as_wanted(row, under, real, framing, openings, len(grid)) * kept
+    up = float(np.mean([d.at[1] for d in useful]))
+    lines += _hills(wanted, grid, up)
+    odd = tuple(d.id for m, there in zip(found, real, strict=True) if there < EVEN for d in m.detections)
     named: tuple[float | None, ...] = (*SPACINGS_MM, None)
-    spacings = tuple(Spacing(mm=named[i], weight=float(weights[i])) for i in order)
-    pairs = _doubles(useful, width_mm)
-    for a, b in pairs:
-        density[(grid > a - width_mm) & (grid < b + width_mm)] = 0.0
-    lines = _lines(density, grid, useful, seen, sd)
-    for a, b in pairs:
-        for middle in (a + width_mm / 2, b - width_mm / 2):
-            one = np.array([middle]), np.array([SD_MM["scanner"]])
-            density += _spread(np.array([DOUBLE_CHANCE]), *one, len(grid))
-            found_by = tuple(sorted({d.found_by for d, x in zip(useful, seen, strict=True) if a < x < b}))
-            double = StructureLine(
-                at_mm=middle, sd_mm=SD_MM["scanner"], chance=DOUBLE_CHANCE, found_by=found_by, double=True
-            )
-            lines = (*lines, double)
-    lines = tuple(sorted((_leaning(line, useful, seen, sd) for line in lines), key=lambda line: line.at_mm))
-    odd = tuple(d.id for d, x, s in zip(useful, seen, sd, strict=True) if not _near(lines, x, s, width_mm))
-    against = tuple(_against(detections, odd, width_mm))
-    return Structure(spacings, lines, grid, density, width_mm, odd, against, evidence)
+    return Structure(
+        spacings=tuple(Spacing(mm=named[i], weight=float(weights[i])) for i in np.argsort(-weights)),
+        lines=tuple(sorted(lines, key=lambda line: line.at_mm)),
+        grid=grid,
+        density=density + wanted,
+        width_mm=width_mm,
+        odd=odd,
+        against=tuple(against(detections, odd, inside, width_mm)),
+        evidence=evidence,
+        openings=openings,
+    )
 
 
-@dataclass(frozen=True)
-class Joists:
-    """The lines over a ceiling or under a floor, which way they run, how sure that is, and whether it was said."""
-
-    lines: Structure
-    runs: Runs
-    sure: float
-    said: Runs
-
-    @property
-    def against_what_was_said(self) -> bool:
-        """Whether what was found says that they run the other way."""
-        return self.said not in ("not known", self.runs)
-
-    @property
-    def axis(self) -> int:
-        """Which coordinate of a spot counts across them."""
-        return 1 if self.runs == "along" else 0
-
-
-def joists(detections: tuple[Detection, ...], long_mm: float, deep_mm: float, width_mm: float, said: Runs) -> Joists:
-    """Return the joists over a ceiling, which way they run, and how sure that is, 0 to 1.
-
-    Joists that run out from the back are lines at places along it; such as run along it are lines at places out. Both
-    are weighed: the detections gather on lines one way, and fall anywhere the other way. What was said counts as one
-    likely guess among them and gives way to what was found.
-    """
-    turned = tuple(replace(d, at=(d.at[1], d.at[0])) for d in detections)
-    out, along = structure(detections, long_mm, width_mm), structure(turned, deep_mm, width_mm)
-    n = len([d for d in detections if d.sees not in ("miss", "something else")])
-    if n == 0:
-        return Joists(along if said == "along" else out, said, 0.0 if said == "not known" else SAID_SURE, said)
-    more = (out.evidence - n * math.log(deep_mm)) - (along.evidence - n * math.log(long_mm))
-    more += {"out": SAID_LOG, "along": -SAID_LOG}.get(said, 0.0)
-    share = 1.0 / (1.0 + math.exp(-max(min(more, 50.0), -50.0)))
-    return Joists(out, "out", share, said) if share >= 0.5 else Joists(along, "along", 1.0 - share, said)
-
-
-def _middle(detection: Detection, width_mm: float) -> float:
-    """Return where a detection puts the middle of its stud."""
-    shift = {"left edge": width_mm / 2, "right edge": -width_mm / 2}.get(detection.sees, 0.0)
-    return detection.at[0] + shift
+def _as_found(
+    found: Sequence[Member], under: Sequence[tuple[float, Fitted]], real: Floats, kept: Floats, width_mm: float
+) -> tuple[Floats, list[StructureLine]]:
+    """Return where middles of studs that were found are, meaned over the spacings, and the lines that they make."""
+    density, lines = np.zeros(len(kept)), []
+    for j, member in enumerate(found):
+        parts = [
+            (real[j] * share, at, member.sd_mm[n - 1], k, n)
+            for n, share in enumerate(member.shares, start=1)
+            for k, at in enumerate(member.middles(width_mm, n))
+            if (n, member.studs) != (1, 1)
+        ]
+        if member.studs == 1:
+            for weight, f in under:
+                there, fits = weight * f.real[j] * member.shares[0], float(f.fits[j])
+                parts.append((there * fits, float(f.at_mm[j]), float(f.sd_mm[j]), 0, 1))
+                parts.append((there * (1 - fits), member.at_mm[0], member.sd_mm[0], 0, 1))
+        share, at, sd = (np.array(column) for column in list(zip(*parts, strict=True))[:3])
+        density += _spread(share, at, sd, len(kept)) * kept
+        for k in range(member.studs):
+            mine = np.array([(part[3], part[4]) == (k, member.studs) for part in parts])
+            whole = float(share[mine].sum())
+            mean = float(share[mine] @ at[mine]) / whole
+            spread = math.sqrt(float(share[mine] @ (sd[mine] ** 2 + (at[mine] - mean) ** 2)) / whole)
+            left = _spread(np.ones(1), np.array([mean]), np.array([spread]), len(kept))
+            chance = float(real[j]) * float((left * kept).sum()) / max(float(left.sum()), 1e-9)
+            if chance >= TOLD:
+                lines.append(
+                    StructureLine(
+                        at_mm=mean,
+                        sd_mm=spread,
+                        chance=min(chance, 1.0),
+                        found_by=member.found_by,
+                        up_mm=member.up_mm,
+                        lean_mm_per_m=member.lean_mm_per_m,
+                        lean_sd=member.lean_sd,
+                        double=member.studs > 1,
+                    )
+                )
+    return density, lines
 
 
-def _sd(detection: Detection, width_mm: float, kind: BackingKind = "wood studs") -> float:
-    """Return the standard uncertainty of that: a screw or a hole sits anywhere in the stud's width.
-
-    Through lath and plaster a scanner sees half as sharply.
-    """
-    own = SD_MM[detection.found_by] * (2.0 if kind == "lath and plaster" and detection.found_by == "scanner" else 1.0)
-    within = width_mm / math.sqrt(12.0) if detection.sees in ("screw", "hit") else 0.0
-    return math.hypot(own, within)
-
-
-@dataclass(frozen=True)
-class _Regular:
-    spacing: float
-    log_weight: float
-    starts: Floats
-    share: Floats
-
-
-def _regular(
-    seen: Floats, sd: Floats, spacing: float, wall_mm: float, width_mm: float, misses: list[float]
-) -> _Regular:
-    """Return a spacing's weight and the posterior of its start, by trying every start."""
-    starts = np.arange(0.0, spacing, STEP_MM)
-    off = (seen[None, :] - starts[:, None] + spacing / 2) % spacing - spacing / 2
-    wide = np.hypot(sd, BUILT_SD_MM)
-    # a detection of nothing falls anywhere along the wall
-    density = (1 - FALSE_SHARE) * np.exp(-0.5 * (off / wide) ** 2) / (wide * math.sqrt(2 * math.pi))
-    n_lines = max(wall_mm / spacing, 1.0)
-    log = np.log(density / n_lines + FALSE_SHARE / wall_mm).sum(axis=1)
-    for x in misses:
-        away = np.abs((x - starts + spacing / 2) % spacing - spacing / 2)
-        log += np.log(1 - 0.97 * (ndtr((width_mm / 2 - away) / BUILT_SD_MM)) + 1e-6)
-    peak = float(log.max())
-    share = np.exp(log - peak)
-    return _Regular(spacing, peak + math.log(share.mean()), starts, np.asarray(share / share.sum()))
+def _as_wanted(
+    row: Row,
+    under: Sequence[tuple[float, Fitted]],
+    real: Floats,
+    framing: Sequence[tuple[float, float]],
+    openings: tuple[WallOpening, ...],
+    n: int,
+) -> Floats:
+    """Return where middles of studs are that nobody found: as spacings want them, and beside openings."""
+    beside = 2 * row.width_mm
+    parts = [
+        (weight * BUILT * chance, at, sd)
+        for weight, f in under
+        for at, chance, sd in f.wanted
+        if not any(o.x_mm - beside < at < o.right_mm + beside for o in openings)
+    ]
+    for at, chance in framing:
+        near = (row.low - row.width_mm < at) & (at < row.high + row.width_mm)
+        parts.append((chance * (1.0 - float(real[near].max(initial=0.0))), at, ROUGH_SD_MM))
+    if not parts:
+        return np.zeros(n)
+    share, middle, sd = (np.array(column) for column in zip(*parts, strict=True))
+    return _spread(share, middle, sd, n)
 
 
-def _irregular_log(seen: Floats, sd: Floats, wall_mm: float) -> float:
-    """Return the weight of lines that stand anywhere: the first detection of each is free, the rest agree with it."""
-    order = np.argsort(seen)
-    n_lines = max(wall_mm / USUAL_MM, 1.0)  # which of them a detection is of is not known beforehand
-    log, last, last_sd = 0.0, -math.inf, 0.0
-    for x, s in zip(seen[order], sd[order], strict=True):
-        wide = math.hypot(s, last_sd)
-        if x - last < 3 * wide:
-            log += -0.5 * ((x - last) / wide) ** 2 - math.log(wide * math.sqrt(2 * math.pi) * n_lines)
-        else:
-            log -= math.log(wall_mm)
-            last, last_sd = float(x), float(s)
-    return log
-
-
-def _density(found: _Regular, seen: Floats, sd: Floats, grid: Floats) -> Floats:
-    """Return the chance of a middle at each step under one spacing, sharpened by what was seen of each line."""
-    keep = found.share > found.share.max() * 1e-3
-    n = int(grid[-1] / found.spacing) + 2
-    at = found.starts[keep][:, None] + found.spacing * np.arange(n)[None, :]
-    weight = np.broadcast_to(found.share[keep][:, None], at.shape)
-    on_wall = at <= grid[-1] + found.spacing / 2
-    mean, wide = _sharpened(at[on_wall], seen, sd)
-    return _spread(weight[on_wall], mean, wide, len(grid))
-
-
-def _sharpened(at: Floats, seen: Floats, sd: Floats) -> tuple[Floats, Floats]:
-    """Return where lines stand, and how well that is known: built near their places, and as their detections say."""
-    mine = (np.abs(seen[None, :] - at[:, None]) <= 3 * np.hypot(sd, BUILT_SD_MM)[None, :]).astype(float)
-    precision = 1 / BUILT_SD_MM**2 + mine @ (1 / sd**2)
-    total = at / BUILT_SD_MM**2 + mine @ (seen / sd**2)
-    return np.asarray(total / precision), np.asarray(np.sqrt(1 / precision))
-
-
-def _alone(seen: Floats, sd: Floats, grid: Floats) -> Floats:
-    """Return the chance of a middle where only detections say so."""
-    out = np.zeros(len(grid))
-    for x, s in zip(seen, sd, strict=True):
-        same = np.abs(seen - x) < 3 * np.hypot(sd, s)
-        out += _spread(np.array([(1 - FALSE_SHARE) / same.sum()]), np.array([x]), np.array([s]), len(grid))
+def _framing(openings: tuple[WallOpening, ...], width_mm: float) -> list[tuple[float, float]]:
+    """Return middles of studs beside openings, and how often there is one."""
+    out = []
+    for nth, chance in enumerate(FRAMED):
+        beside = ROUGH_MM + (nth + 0.5) * width_mm
+        out += [(x, chance) for o in openings for x in (o.x_mm - beside, o.right_mm + beside)]
     return out
 
 
@@ -307,72 +263,27 @@ def _spread(weight: Floats, mean: Floats, sd: Floats, n: int) -> Floats:
     return np.bincount(steps[there], weights=mass[there], minlength=n).astype(float)
 
 
-def _lines(
-    density: Floats, grid: Floats, detections: list[Detection], seen: Floats, sd: Floats
-) -> tuple[StructureLine, ...]:
-    """Return lines where the chance gathers: each hill of the density, its middle, spread and whole."""
-    out = []
+def _hills(density: Floats, grid: Floats, up_mm: float) -> list[StructureLine]:
+    """Return lines that nobody found where the chance gathers: each hill of it, its middle, spread and whole."""
+    out: list[StructureLine] = []
     rest = density.copy()
     reach = 60.0
     while True:
         i = int(np.argmax(np.convolve(rest, np.ones(15), mode="same")))
         near = np.abs(grid - grid[i]) <= reach
         mass = float(rest[near].sum())
-        if mass < 0.2:
-            break
+        if mass < TOLD:
+            return out
         mean = float((grid[near] * rest[near]).sum() / mass)
         spread = float(np.sqrt(max(((grid[near] - mean) ** 2 * rest[near]).sum() / mass, STEP_MM**2 / 12)))
-        mine = np.abs(seen - mean) <= 3 * np.hypot(sd, spread)
-        found_by = tuple(sorted({d.found_by for d, k in zip(detections, mine, strict=True) if k}))
-        out.append(StructureLine(at_mm=mean, sd_mm=spread, chance=min(mass, 1.0), found_by=found_by))
-        rest[near] = 0.0
-    return tuple(sorted(out, key=lambda line: line.at_mm))
-
-
-def _near(lines: tuple[StructureLine, ...], x: float, sd: float, width_mm: float) -> bool:
-    return any(abs(line.at_mm - x) <= width_mm / 2 + 2.5 * math.hypot(line.sd_mm, sd) for line in lines)
-
-
-def _doubles(detections: list[Detection], width_mm: float) -> list[tuple[float, float]]:
-    """Return the outer edges of double members: a left edge whose next edge is a right one, two studs away."""
-    edges = sorted((d.at[0], d.sees) for d in detections if d.sees in ("left edge", "right edge"))
-    low, high = (share * width_mm for share in DOUBLE_WIDE)
-    return [
-        (a, b)
-        for (a, sees), (b, other) in itertools.pairwise(edges)
-        if sees == "left edge" and other == "right edge" and low <= b - a <= high
-    ]
-
-
-def _leaning(line: StructureLine, detections: list[Detection], seen: Floats, sd: Floats) -> StructureLine:
-    """Return a line with the lean that its detections at several heights say, and builders allow."""
-    mine = np.abs(seen - line.at_mm) <= 3 * np.hypot(sd, line.sd_mm)
-    if not mine.any():
-        return replace(line, lean_sd=LEAN_SD_MM_PER_M)
-    up = np.array([d.at[1] for d in detections])[mine] / 1000.0
-    weight = 1.0 / sd[mine] ** 2
-    middle = float((weight * up).sum() / weight.sum())
-    precision = 1.0 / LEAN_SD_MM_PER_M**2 + float((weight * (up - middle) ** 2).sum())
-    lean = float((weight * (seen[mine] - line.at_mm) * (up - middle)).sum()) / precision
-    return replace(line, up_mm=middle * 1000.0, lean_mm_per_m=lean, lean_sd=1.0 / math.sqrt(precision))
-
-
-def _against(detections: tuple[Detection, ...], odd: tuple[str, ...], width_mm: float) -> Iterator[Contradiction]:
-    """Yield what contradicts what: a hole that missed where something was seen, and what fits no line."""
-    for d in detections:
-        if d.id in odd:
-            text = f"Found by {d.found_by}, it fits no line: a pipe, a batten, a clip? Find out before you drill."
-            yield Contradiction(detections=(d.id,), at_mm=d.at[0], text=text)
-        if d.sees != "miss":
-            continue
-        shown = tuple(
-            o
-            for o in detections
-            if o.sees not in ("miss", "something else") and abs(_middle(o, width_mm) - d.at[0]) < width_mm / 2 - EDGE_MM
-        )
-        if shown:
-            text = (
-                f"A hole missed where the {' and '.join(sorted({o.found_by for o in shown}))} shows wood: try a "
-                "finger's width aside, or look for it by another method."
+        out.append(
+            StructureLine(
+                at_mm=mean,
+                sd_mm=spread,
+                chance=min(mass, 1.0),
+                found_by=(),
+                up_mm=up_mm,
+                lean_sd=LEAN_SD_MM_PER_M,
             )
-            yield Contradiction(detections=(d.id, *(o.id for o in shown)), at_mm=d.at[0], text=text)
+        )
+        rest[near] = 0.0
