@@ -1,11 +1,12 @@
 """How much is looked for a layout: counted in steps of the search, so that a list gets the same layout on any machine.
 
-A clock stands behind it for lists that take longer than anybody waits; only then does a slow machine find less.
+A clock of the work done stands behind it for lists that take longer than anybody waits: only then does a slow machine
+find less, and never one that is only busy with something else.
 """
 
 from __future__ import annotations
 
-import time
+from time import thread_time
 
 from wobble.core.budget import spend
 
@@ -18,7 +19,7 @@ class Effort:
 
     def __init__(self, seconds: float, at_most_s: float) -> None:
         self._limit = max(seconds * STEPS_PER_S, 1.0)
-        self._deadline = time.monotonic() + at_most_s
+        self._deadline = thread_time() + at_most_s
         self._done = 0
 
     def spend(self, steps: int) -> None:
@@ -38,4 +39,4 @@ class Effort:
             GivenUp: Nobody waits for its answer any more.
         """
         spend()
-        return self._done < share * self._limit and time.monotonic() < self._deadline
+        return self._done < share * self._limit and thread_time() < self._deadline

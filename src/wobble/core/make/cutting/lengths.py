@@ -9,13 +9,15 @@ under where all boards are alike.
 from __future__ import annotations
 
 import math
-import time
 from collections.abc import Sequence
 from dataclasses import dataclass
+from time import thread_time
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.optimize import LinearConstraint, linprog, milp
+
+from wobble.core.budget import PATIENCE
 
 Floats = NDArray[np.float64]
 _Took = tuple[int, np.ndarray[tuple[int], np.dtype[np.bool_]]]
@@ -81,7 +83,7 @@ class _Program:
         self, kinds: list[int], counts: list[int], boards: Sequence[Board], seconds: float, at_most_s: float | None
     ) -> None:
         self.kinds, self.counts, self.boards = kinds, counts, boards
-        self.until = time.monotonic() + (10 * seconds if at_most_s is None else at_most_s)
+        self.until = thread_time() + (10 * seconds if at_most_s is None else at_most_s)
         cells = max(b.long for b in boards) * max(len(self._steps()), 1)
         self.rounds = max(8, int(seconds / (PROGRAM_S + cells / CELLS_PER_S)))
         # what is at hand costs nothing, and yet the less of it is used the better
@@ -178,7 +180,7 @@ class _Program:
             dearest = max((best[b.long] - rent[i]) / self.cost[i] for i, b in enumerate(self.boards))
             all_worth = float(worth @ np.array(self.counts)) - float(rent @ self._had())
             proven = max(proven, all_worth / max(float(dearest), 1.0))
-            if not self._priced(best, taken, rent) or time.monotonic() > self.until:
+            if not self._priced(best, taken, rent) or thread_time() > self.until:
                 break
         return proven
 
@@ -232,7 +234,7 @@ class _Program:
         if len(limits):
             rules.append(LinearConstraint(limits, ub=counts))
         n = matrix.shape[1]
-        seconds = max(0.2, self.until - time.monotonic())
+        seconds = max(0.2, PATIENCE * (self.until - thread_time()))
         done = milp(
             np.array([self.cost[b] for b, _ in self.columns]),
             constraints=rules,
