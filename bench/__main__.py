@@ -6,6 +6,7 @@ import argparse
 
 import numpy as np
 
+from bench import calibration
 from bench.accuracy import Accuracy, accuracy
 from bench.alcoves import Verdicts, alcoves
 from bench.cutting import Packing, boards, packings
@@ -28,6 +29,7 @@ def main() -> None:
     parser.add_argument("--uneven", type=int, default=30, help="made-up surfaces that step, and lines that lean")
     parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
     parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
+    parser.add_argument("--kinds", type=int, default=40, help="made-up rooms of each of four kinds, and boxes for them")
     parser.add_argument("--walls", type=int, default=100, help="made-up walls with studs to find")
     parser.add_argument("--runs", type=int, default=100, help="made-up places in which a run is set")
     parser.add_argument("--plans", type=int, default=300, help="made-up jobs whose steps are put into sessions")
@@ -39,6 +41,7 @@ def main() -> None:
     print_uneven(options.uneven)
     print_races(races(options.floors))
     print_alcoves(alcoves(options.alcoves))
+    print_promises(options.kinds)
     print_walls(options.walls)
     print_settings(settings(options.runs))
     print_plans(plans(options.plans))
@@ -117,6 +120,22 @@ def print_alcoves(found: Verdicts) -> None:
     print(f"  verdict right when so sure                   {found.right_when_sure:.3f} (expected 0.95 or more)")
     print(f"  called sure to go in, and stuck              {found.stuck_when_sure:.3f} (expected 0.05 or less)")
     print(f"  opening less the true one                    {errors.mean():.2f} ± {errors.std():.2f} mm")
+
+
+def print_promises(n: int) -> None:
+    """Print how often what is said of rooms of several kinds comes true."""
+    print(f"{n} rooms of each kind, all said to be typical: truth inside 95 % of spots, of highest, of lowest")
+    said = Verdicts()
+    for kind in calibration.KINDS:
+        kept, found = calibration.promises(n, kind), calibration.verdicts(4 * n, kind)
+        said.chances += found.chances
+        said.goes += found.goes
+        print(
+            f"  {kind:44} {np.mean(kept.spots):.3f}, {np.mean(kept.highest):.3f}, {np.mean(kept.lowest):.3f}; RMS "
+            f"{kept.rms_mm:.3f} mm; verdicts right when sure {found.right_when_sure:.3f}"
+        )
+    deciles = "  ".join(f"{chance:.2f}: {came:.2f} of {many}" for chance, came, many in calibration.deciles(said))
+    print(f"  said to go in: what did                      {deciles}")
 
 
 def print_walls(n: int) -> None:

@@ -83,8 +83,9 @@ def test_metal_studs_take_screws_through_their_sheet():
 
 def test_a_wall_unit_on_a_bowed_wall_gets_longer_screws_where_it_is_packed_more():
     """Hollow by 16 at the stud in the middle, and by 16 (1 − 0.36) = 10.2 at those 600 beside it."""
-    bowed = on(Backing(), wall=lambda x: -16.0 * (1 - ((x - 1000.0) / 1000.0) ** 2))
-    by_place = {round(p.at[0], -1): p for p in bowed.points if p.part == "rail"}
+    heavy = replace(HUNG, weight_kg=40.0)  # so that no two screws beside the hollow hold it
+    bowed = on(Backing(), heavy, wall=lambda x: -16.0 * (1 - ((x - 1000.0) / 1000.0) ** 2))
+    by_place = {round(p.at[0], -1): p for p in bowed.points if p.part == "ledger"}
     middle, side = by_place[1000.0], by_place[400.0]
     assert middle.packing.value_mm - side.packing.value_mm == pytest.approx(16.0 * 0.36, abs=0.5)
     assert middle.screw_mm > side.screw_mm

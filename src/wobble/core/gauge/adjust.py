@@ -31,6 +31,9 @@ JITTER_MM2 = 1e-8
 ROUNDING = 1e-10
 """What sums of so many squares may be out by, of the largest."""
 
+FREEDOM = 5.0
+"""Degrees of freedom of what is drawn: a logarithm of the scale known to 1 / sqrt(2 · 5), a third."""
+
 Query = tuple[SurfaceName, Floats]
 """A surface and spots on it, shape (n, 2)."""
 
@@ -246,6 +249,10 @@ class Line:
 def draws(estimate: Estimate, n_draws: int, seed: int) -> Floats:
     """Return joint draws of the queried values, mm, shape (n_draws, n).
 
+    How much a surface may do between its readings is itself known to about a third: integrated over that, its values
+    are Student's t together, of the same covariance (Gelman et al. 2013, appendix A). Highest and lowest spots, and
+    what goes in between walls, then vary as much as they do in places of any kind.
+
     In memory the draws of one value lie together, as they are what maxima and means run over.
     """
     root = _square_root(estimate.covariance)
@@ -256,11 +263,13 @@ def draws(estimate: Estimate, n_draws: int, seed: int) -> Floats:
 
 @lru_cache(maxsize=8)
 def _normals(n: int, n_draws: int, seed: int) -> Floats:
-    """Return standard normal numbers, shape (n, n_draws), the first rows the same whatever n is.
+    """Return numbers of unit variance, shape (n, n_draws), normal but for a scale of each draw.
 
-    Two decisions are then compared on the same draws, and the numbers are not thrown again for each.
+    The first rows are the same whatever n is: two decisions are compared on the same draws, and the numbers are not
+    thrown again for each.
     """
     normals = np.random.default_rng(seed).standard_normal((n, n_draws))
+    normals *= np.sqrt((FREEDOM - 2) / np.random.default_rng((seed, 1)).chisquare(FREEDOM, n_draws))
     normals.flags.writeable = False
     return normals
 

@@ -46,9 +46,9 @@ class Amplitudes:
 
 
 CHARACTERS: dict[Literal["true", "typical", "rough"], Amplitudes] = {
-    "true": Amplitudes(2.0, 0.3),
-    "typical": Amplitudes(4.0, 0.5),
-    "rough": Amplitudes(8.0, 1.2),
+    "true": Amplitudes(2.0, 0.2),
+    "typical": Amplitudes(4.0, 0.3),
+    "rough": Amplitudes(8.0, 0.7),
 }
 
 

@@ -1,8 +1,8 @@
 """How wobbly this place is: the house character's amplitudes, refined by the readings themselves.
 
-For each surface the smooth and the short-range amplitude are scaled to the highest log marginal likelihood
-(Rasmussen & Williams 2006, equation 5.8) under a log-normal prior on the scale, which keeps a small survey at its
-house character.
+For each surface the smooth and the short-range amplitude are weighed together by their marginal likelihood (Rasmussen &
+Williams 2006, equation 5.8) under log-normal priors on their scales, which keep a small survey near its house
+character. The squares are meaned over all pairs, not taken at the likeliest: variances between readings go with them.
 """
 
 from __future__ import annotations
@@ -12,6 +12,7 @@ from collections.abc import Mapping
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.linalg import LinAlgError, eigh, solve_triangular
 
 from wobble.core.budget import spend
 from wobble.core.gauge.adjust import Adjustment
@@ -21,13 +22,14 @@ from wobble.core.job import SurfaceName
 SCALES = (0.25, 0.35, 0.5, 0.7, 1.0, 1.4, 2.0, 2.8)
 SCALE_LOG_SD = 1.0
 LEAST_READINGS = 8
-MOST_READINGS = 300
-"""A larger survey is refined on an even choice of its readings: the amplitudes do not need them all."""
+ROUNDING = 1e-10
+MOST_READINGS = 50
+"""A surface with more is refined on an even choice of its readings: the amplitudes do not need them all."""
 
 
 def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
-    """Return the amplitudes that explain the readings best; a surface with few readings keeps its own."""
-    chosen = _choice(len(adjustment.observations))
+    """Return each surface's amplitudes as the readings have them; a surface with few readings keeps its own."""
+    chosen = _choice(adjustment)
     amplitudes = {s: adjustment.priors[s].amplitudes for s in adjustment.designs}
     known = _Inverse(adjustment, chosen)
     out = dict(amplitudes)
@@ -38,13 +40,18 @@ def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
         if len(rows) < LEAST_READINGS:
             continue
         smooth, rough = _parts(adjustment.priors[surface], adjustment.designs[surface].spots, weights[rows])
-        scales = (known.scaled(rows, own.smooth_mm**2 * smooth), known.scaled(rows, own.rough_mm**2 * rough))
+        scales = known.scaled(rows, own.smooth_mm**2 * smooth, own.rough_mm**2 * rough)
         out[surface] = Amplitudes(own.smooth_mm * scales[0], own.rough_mm * scales[1])
     return out
 
 
-def _choice(n_readings: int) -> NDArray[np.intp]:
-    return np.unique(np.linspace(0, n_readings - 1, min(n_readings, MOST_READINGS)).astype(np.intp))
+def _choice(adjustment: Adjustment) -> NDArray[np.intp]:
+    """Return an even choice of the readings of each surface."""
+    out = []
+    for seen in adjustment.designs.values():
+        rows = np.flatnonzero(np.any(seen.weights != 0, axis=1))
+        out.append(rows[np.linspace(0, len(rows) - 1, min(len(rows), MOST_READINGS)).astype(np.intp)])
+    return np.unique(np.concatenate(out)) if out else np.zeros(0, dtype=np.intp)
 
 
 def _parts(prior: SurfacePrior, spots: Floats, weights: Floats) -> tuple[Floats, Floats]:
@@ -67,27 +74,41 @@ class _Inverse:
         self.residual = few.residual
         self.inverse = few.precision
 
-    def scaled(self, rows: NDArray[np.intp], part: Floats) -> float:
-        """Return the likeliest scale of a part that stands in the covariance once, and let it stand there scaled."""
-        inner = part @ self.inverse[np.ix_(rows, rows)]
-        pull = self.inverse[rows] @ self.residual
-        best = max(SCALES, key=lambda scale: _evidence(scale, inner, part, pull))
-        more = best**2 - 1.0
-        if more:
-            across = self.inverse[:, rows]
-            self.inverse = self.inverse - across @ np.linalg.solve(
-                np.eye(len(rows)) + more * inner, more * part @ across.T
-            )
-        return best
+    def scaled(self, rows: NDArray[np.intp], smooth: Floats, rough: Floats) -> tuple[float, float]:
+        """Return the scales of two parts that stand in the covariance once, and let them stand there scaled.
+
+        The squares of the scales are meaned over all pairs, each as likely as it is.
+        """
+        own, pull = self.inverse[np.ix_(rows, rows)], self.inverse[rows] @ self.residual
+        half = np.linalg.cholesky(own + ROUNDING * float(np.diag(own).max()) * np.eye(len(rows)))
+        whitened = solve_triangular(half, pull, lower=True)
+        one, other = half.T @ smooth @ half, half.T @ rough @ half
+        try:
+            logs = np.stack([_evidence(one, other, whitened, scale) for scale in SCALES], axis=1)
+        except LinAlgError:  # readings far finer than what their surface may do: rounding left nothing to weigh
+            return 1.0, 1.0
+        weights = np.exp(logs - logs.max())
+        weights /= weights.sum()
+        squares = np.square(SCALES)
+        scales = math.sqrt(weights.sum(axis=1) @ squares), math.sqrt(weights.sum(axis=0) @ squares)
+        more = (scales[0] ** 2 - 1.0) * smooth + (scales[1] ** 2 - 1.0) * rough
+        across = self.inverse[:, rows]
+        self.inverse = self.inverse - across @ np.linalg.solve(np.eye(len(rows)) + more @ own, more @ across.T)
+        return scales
 
 
-def _evidence(scale: float, inner: Floats, part: Floats, pull: Floats) -> float:
-    """Return log marginal likelihood plus log prior of the scale, up to a constant."""
-    more = scale**2 - 1.0
-    scaled = np.eye(len(part)) + more * inner
-    _, log_determinant = np.linalg.slogdet(scaled)
-    explained = more * float(pull @ np.linalg.solve(scaled, part @ pull))
-    return 0.5 * explained - 0.5 * float(log_determinant) - 0.5 * (math.log(scale) / SCALE_LOG_SD) ** 2
+def _evidence(smooth: Floats, rough: Floats, pull: Floats, scale: float) -> Floats:
+    """Return log marginal likelihood plus log prior, but for a constant, of all smooth scales beside one of the rough.
+
+    Both parts and the pull are whitened by the readings' covariance without them scaled.
+    """
+    values, vectors = eigh(smooth, np.eye(len(pull)) + (scale**2 - 1.0) * rough)
+    across = (vectors.T @ pull) ** 2
+    scaled = 1.0 + np.outer(np.square(SCALES) - 1.0, values)
+    _, log_determinant = np.linalg.slogdet(vectors)
+    likely = -0.5 * (across / scaled).sum(axis=1) - 0.5 * np.log(scaled).sum(axis=1) + log_determinant
+    logs = np.log(SCALES)
+    return np.asarray(likely - 0.5 * (logs**2 + math.log(scale) ** 2) / SCALE_LOG_SD**2)
 
 
 def scale_prior(own: Amplitudes, scaled: Amplitudes) -> float:
