@@ -63,6 +63,7 @@ from wobble.core.job.unit import (
     UnitKind,
 )
 from wobble.core.part import Fastener
+from wobble.core.stages import solve_glance
 
 SIDE = SetUp(id="side", name="Side plane", across="x", at_mm=1000.0)
 LOST = SetUp(id="lost", name="Line of unknown height", across="z")
@@ -333,6 +334,9 @@ def check_answers(job: Job) -> None:
     took = time.thread_time() - began
     assert took < MOST_SECONDS * len(job.places), f"{took:.1f} s"
     assert all(math.isfinite(x) for x in numbers(msgspec.to_builtins(result)))
+    glance = solve_glance(job)
+    assert glance.next.text
+    assert all(math.isfinite(x) for x in numbers(msgspec.to_builtins(glance)))
     for one in result.places:
         place = next(p for p in job.places if p.id == one.place)
         for figure in figures(one):

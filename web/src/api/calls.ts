@@ -30,6 +30,7 @@ import type {
   JobRecord,
   KeptPhoto,
   SentJob,
+  Glance,
   JobLine,
   Kept,
   Laid,
@@ -99,6 +100,7 @@ export const calls = {
     session(client.PUT('/api/session/password', { body: { old, password } })),
   bringAll: (file: File): Promise<{ name: string }[]> => upload('/api/jobs/all.zip', file, () => undefined),
 
+  glance: (id: string): Promise<Glance> => value(client.GET('/api/jobs/{job_id}/glance', jobPath(id))),
   jobs: (): Promise<JobLine[]> => value(client.GET('/api/jobs')),
   job: (id: string): Promise<StoredJob> => asJob(client.GET('/api/jobs/{job_id}', jobPath(id))),
   importJob: (job: JobDocument): Promise<StoredJob> => asJob(client.POST('/api/jobs', { body: job })),

@@ -296,6 +296,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Glance
+         * @description Say how far a job is, what its places look like, and the one thing to do next.
+         */
+        get: operations["get_glance"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/instruments": {
         parameters: {
             query?: never;
@@ -3348,6 +3368,15 @@ export interface components {
             value_mm: number;
         };
         /**
+         * Glance
+         * @description A job at a glance; `stages` are those of the whole job.
+         */
+        Glance: {
+            next: components["schemas"]["Next"];
+            places: components["schemas"]["PlaceGlance"][];
+            stages: components["schemas"]["StageAt"][];
+        };
+        /**
          * Got
          * @description A part that is not made, by its key over all places: bought or ordered at a price, kept as it is, or mended.
          */
@@ -4454,6 +4483,16 @@ export interface components {
             password: string;
         };
         /**
+         * Next
+         * @description The one thing to do next, in words, and the stage and place where it is done.
+         */
+        Next: {
+            place: string;
+            /** @enum {unknown} */
+            stage: "fit" | "gauge" | "hold" | "make" | "order" | "place" | "record" | "set" | "setout";
+            text: string;
+        };
+        /**
          * NextReading
          * @description The station that would tell most, and what it would do to the least known spot: mm now and mm then.
          *
@@ -4748,6 +4787,16 @@ export interface components {
             shims: number;
             stops: number;
             top_mm: number | null;
+        };
+        /**
+         * Outline
+         * @description A unit as it is seen from the room: from `x_mm` along and `up_mm` over the base, so wide and so high.
+         */
+        Outline: {
+            high_mm: number;
+            up_mm: number;
+            wide_mm: number;
+            x_mm: number;
         };
         /**
          * Overhead
@@ -5243,6 +5292,21 @@ export interface components {
             sides: components["schemas"]["Sides"][];
             swings: components["schemas"]["Swing"][];
             units: components["schemas"]["Unit"][];
+        };
+        /**
+         * PlaceGlance
+         * @description A place, small: its size, what stands in it, its floor under the run, and how far its stages are.
+         *
+         *         `floor_mm` is how much higher or lower the floor is than its own middle at equal steps along, none where unread.
+         */
+        PlaceGlance: {
+            floor_mm: number[];
+            high_mm: number;
+            name: string;
+            place: string;
+            stages: components["schemas"]["StageAt"][];
+            units: components["schemas"]["Outline"][];
+            wide_mm: number;
         };
         /**
          * PlaceHold
@@ -6348,6 +6412,18 @@ export interface components {
             left_mm: number;
             pieces_mm: number[];
             thickness_mm: number;
+        };
+        /**
+         * StageAt
+         * @description How far a stage is: so many done of so many, and how many things stop it or are to be done again.
+         */
+        StageAt: {
+            done: number;
+            of: number;
+            /** @enum {unknown} */
+            stage: "fit" | "gauge" | "hold" | "make" | "order" | "place" | "record" | "set" | "setout";
+            /** @default 0 */
+            stops: number;
         };
         /**
          * Stair
@@ -7754,6 +7830,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["FinishingOutcome"][];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_glance: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glance"];
                 };
             };
             /** @description Refused */

@@ -1,5 +1,6 @@
 """All stages of a job, one after the other, and what is remembered between two decisions."""
 
+from wobble.core.stages.glance import Glance, solve_glance
 from wobble.core.stages.known import find_place, floor_contact_of, rests_on, survey_of, walls_of
 from wobble.core.stages.making import AimOutcome, compare_aims, solve_make
 from wobble.core.stages.ordering import FinishingOutcome, compare_finishing, solve_order, solve_tonight
@@ -22,6 +23,7 @@ from wobble.core.stages.whole import solve_job as solve
 __all__ = [
     "AimOutcome",
     "FinishingOutcome",
+    "Glance",
     "PlaceFit",
     "PlaceResult",
     "Result",
@@ -39,6 +41,7 @@ __all__ = [
     "solve_fit",
     "solve_furring",
     "solve_gauge",
+    "solve_glance",
     "solve_hold",
     "solve_make",
     "solve_order",

@@ -15,7 +15,9 @@ from ninja import Router
 from wobble.core import job as core
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.length import LengthUnit
+from wobble.core.stages import Glance
 from wobble.site import edits, models, rows
+from wobble.site.answers import answered
 from wobble.site.api.wire import answer, body, describe
 from wobble.site.everything import packed, unpacked
 
@@ -140,6 +142,12 @@ def bring_all(request: HttpRequest) -> HttpResponse:
 def get_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Read a job."""
     return stored(edits.find_job(request.user, job_id))
+
+
+@router.get("/{uuid:job_id}/glance", openapi_extra=describe(gives=Glance), operation_id="get_glance")
+def get_glance(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Say how far a job is, what its places look like, and the one thing to do next."""
+    return answered(request, job_id, "", "glance")
 
 
 @router.delete("/{uuid:job_id}", openapi_extra=describe(), operation_id="delete_job")

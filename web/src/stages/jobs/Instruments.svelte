@@ -58,8 +58,7 @@
   }
 </script>
 
-<section>
-  <h2>Instruments</h2>
+<div>
   <table class="fields-table">
     <thead
       ><tr
@@ -157,7 +156,7 @@
       {/each}
     </p>
   {/if}
-</section>
+</div>
 {#if checking}
   <InstrumentCheck
     instrument={checking}

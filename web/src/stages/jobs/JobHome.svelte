@@ -1,12 +1,18 @@
 <script lang="ts">
   import { onMount } from 'svelte';
-  import type { LengthUnit } from '../../api/types';
+  import { calls } from '../../api/calls';
+  import type { Glance, LengthUnit, StageAt } from '../../api/types';
   import { Button, Select, SelectItem, TextArea, TextInput } from '../../carbon';
+  import Fold from '../../shell/Fold.svelte';
   import Missing from '../../shell/Missing.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
+  import { remembered } from '../../state/store';
+  import { STAGES, walk, wayOn } from './glance';
   import Instruments from './Instruments.svelte';
   import Kit from './Kit.svelte';
+  import Notches from './Notches.svelte';
+  import SmallPlace from './SmallPlace.svelte';
   import WayIn from './WayIn.svelte';
   import Ways from './Ways.svelte';
 
@@ -14,10 +20,30 @@
   const id = $derived(params['job'] ?? '');
   const job = $derived(open.stored?.id === id ? open.stored.job : null);
 
+  let glance = $state.raw<Glance | null>(null);
+
   onMount(() => {
     keys.page = [];
     void open.load(id).then(() => (document.title = `${open.stored?.job.name ?? 'Job'} · Wobble`));
   });
+
+  $effect(() => {
+    const asked = id;
+    if (open.stored?.id !== asked || open.stored.revision < 0) return;
+    void remembered(`glance ${asked}`, () => calls.glance(asked))
+      .then((found) => asked === id && (glance = found))
+      .catch(() => undefined); // the page stands without it
+  });
+
+  /** Until it is known how far a place is, all its stages lead there and say nothing. */
+  const blank = (place: { units?: unknown[] }): StageAt[] =>
+    STAGES.map((stage) => ({
+      stage,
+      done: 0,
+      of: stage === 'setout' ? (place.units?.length ?? 0) : 0,
+      stops: 0,
+    }));
+  const counted = (n: number, what: string, many = `${what}s`) => `${n} ${n === 1 ? what : many}`;
 
   function about(part: Partial<{ name: string; address: string; note: string; units: LengthUnit }>) {
     if (!job) return;
@@ -39,30 +65,33 @@
   <main class="page">
     <section class="places">
       <h1>{job.name}</h1>
+      {#if glance}
+        <p class="onward">Next: <a href={wayOn(id, glance.next)}>{glance.next.text}</a></p>
+      {/if}
       {#if job.places?.length}
         <ul>
           {#each job.places as place (place.id)}
+            {@const seen = glance?.places.find((p) => p.place === place.id)}
             <li>
-              <h2>{place.name}</h2>
-              <p class="quiet">
-                {place.units?.length ?? 0} units · {place.readings?.length ?? 0} readings · {place.kind ??
-                  'open'}{place.frame === 'body' && place.kind !== 'vehicle' ? ', in a vehicle' : ''}
-              </p>
-              <div class="go">
-                <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/place">Place</Button>
-                <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/setout">Set out</Button>
-                <Button
-                  size="small"
-                  kind={place.readings?.length ? 'ghost' : 'primary'}
-                  href="/jobs/{id}/{place.id}/gauge">Gauge</Button
-                >
-                <Button
-                  size="small"
-                  kind={place.readings?.length ? 'primary' : 'ghost'}
-                  href="/jobs/{id}/{place.id}/fit">Fit</Button
-                >
-                <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/hold">Hold</Button>
-                <Button size="small" kind="ghost" href="/jobs/{id}/{place.id}/set">Set</Button>
+              <a class="drawn" href="/jobs/{id}/{place.id}/fit" tabindex="-1" aria-hidden="true">
+                {#if seen}<SmallPlace place={seen} />{/if}
+              </a>
+              <div>
+                <h2>{place.name}</h2>
+                <p class="quiet">
+                  {counted(place.units?.length ?? 0, 'unit')} · {counted(
+                    place.readings?.length ?? 0,
+                    'reading',
+                  )} · {place.kind ?? 'open'}{place.frame === 'body' && place.kind !== 'vehicle'
+                    ? ', in a vehicle'
+                    : ''} ·
+                  <a href="/jobs/{id}/{place.id}/place">size and what it is</a>
+                </p>
+                <Notches
+                  job={id}
+                  place={place.id}
+                  stages={glance && seen ? walk(glance, seen) : blank(place)}
+                />
               </div>
             </li>
           {/each}
@@ -83,50 +112,68 @@
       </div>
     </section>
 
-    <section>
-      <h2>About</h2>
-      <div class="fields">
-        <TextInput
-          labelText="Name"
-          size="sm"
-          value={job.name}
-          on:blur={(e: FocusEvent) => about({ name: text(e) })}
-        />
-        <TextInput
-          labelText="Where"
-          size="sm"
-          value={job.address}
-          on:blur={(e: FocusEvent) => about({ address: text(e) })}
-        />
-        <Select
-          labelText="Lengths are shown in"
-          size="sm"
-          selected={job.units ?? 'mm'}
-          on:change={(e: Event) => about({ units: text(e) as LengthUnit })}
-        >
-          <SelectItem value="mm" text="millimetres" />
-          <SelectItem value="in" text="inches and fractions" />
-        </Select>
-        <div class="note">
-          <TextArea
-            labelText="Notes"
-            rows={2}
-            value={job.note}
-            on:blur={(e: FocusEvent) => about({ note: text(e) })}
+    <div>
+      <Fold
+        title="About"
+        holds={[job.address, job.units === 'in' ? 'inches and fractions' : 'millimetres', job.note]
+          .filter(Boolean)
+          .join(' · ')}
+      >
+        <div class="fields">
+          <TextInput
+            labelText="Name"
+            size="sm"
+            value={job.name}
+            on:blur={(e: FocusEvent) => about({ name: text(e) })}
           />
+          <TextInput
+            labelText="Where"
+            size="sm"
+            value={job.address}
+            on:blur={(e: FocusEvent) => about({ address: text(e) })}
+          />
+          <Select
+            labelText="Lengths are shown in"
+            size="sm"
+            selected={job.units ?? 'mm'}
+            on:change={(e: Event) => about({ units: text(e) as LengthUnit })}
+          >
+            <SelectItem value="mm" text="millimetres" />
+            <SelectItem value="in" text="inches and fractions" />
+          </Select>
+          <div class="note">
+            <TextArea
+              labelText="Notes"
+              rows={2}
+              value={job.note}
+              on:blur={(e: FocusEvent) => about({ note: text(e) })}
+            />
+          </div>
         </div>
-      </div>
-      <p>
-        <a href="/api/jobs/{id}/document" download>Export the job document</a>
-        <span class="quiet">(JSON; it comes back in with Import)</span>
-      </p>
-    </section>
-    {#key open.stored?.revision}
-      <WayIn way={job.way_in ?? []} />
-      <Ways ways={job.constructions ?? []} />
-      <Kit kit={job.kit!} />
-      <Instruments instruments={job.instruments ?? []} />
-    {/key}
+        <p>
+          <a href="/api/jobs/{id}/document" download>Export the job document</a>
+          <span class="quiet">(JSON; it comes back in with Import)</span>
+        </p>
+      </Fold>
+      <Fold
+        title="The way in"
+        holds={(job.way_in ?? []).map((p) => p.name).join(' → ') || 'nothing said: anything passes'}
+      >
+        {#key open.stored?.revision}<WayIn way={job.way_in ?? []} />{/key}
+      </Fold>
+      <Fold
+        title="How carcasses are built"
+        holds={(job.constructions ?? []).map((c) => c.name).join(', ') || 'as is usual'}
+      >
+        {#key open.stored?.revision}<Ways ways={job.constructions ?? []} />{/key}
+      </Fold>
+      <Fold title="Shim kit" holds={counted(job.kit?.pieces?.length ?? 0, 'thickness', 'thicknesses')}>
+        {#key open.stored?.revision}<Kit kit={job.kit!} />{/key}
+      </Fold>
+      <Fold title="Instruments" holds={(job.instruments ?? []).map((i) => i.name).join(', ')}>
+        {#key open.stored?.revision}<Instruments instruments={job.instruments ?? []} />{/key}
+      </Fold>
+    </div>
   </main>
 {/if}
 
@@ -144,24 +191,27 @@
   li {
     background: var(--w-sheet);
     border: 1px solid var(--w-line);
-    border-left: 4px solid var(--w-wood-edge);
     padding: 0.9rem 1rem;
     display: grid;
-    grid-template-columns: 1fr auto;
+    grid-template-columns: 15rem 1fr;
+    gap: 1.25rem;
     align-items: center;
+  }
+  .drawn {
+    height: 9rem;
   }
   li h2 {
     font-size: 1.125rem;
   }
   li p {
-    grid-row: 2;
+    margin: 0.15rem 0 0.75rem;
   }
-  .go {
-    grid-row: 1 / 3;
-    grid-column: 2;
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0.35rem;
+  .onward {
+    font-size: 1.125rem;
+    margin: 0 0 1rem;
+  }
+  .onward a {
+    font-weight: 650;
   }
   .row {
     display: flex;
@@ -185,11 +235,6 @@
     .fields,
     li {
       grid-template-columns: 1fr;
-    }
-    .go {
-      grid-row: auto;
-      grid-column: 1;
-      margin-top: 0.6rem;
     }
   }
 </style>

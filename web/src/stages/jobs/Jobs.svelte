@@ -1,19 +1,25 @@
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
-  import type { DeletedJob, JobDocument, JobLine } from '../../api/types';
+  import type { DeletedJob, Glance, JobDocument, JobLine } from '../../api/types';
   import { Button, FileUploaderButton, Modal, TextInput } from '../../carbon';
   import { asDocument } from '../../entry/facts';
   import { router } from '../../router.svelte';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
+  import { walk, wayOn } from './glance';
+  import Notches from './Notches.svelte';
+  import SmallPlace from './SmallPlace.svelte';
 
   let jobs = $state.raw<JobLine[] | null>(null);
   let deleted = $state.raw<DeletedJob[]>([]);
   let sought = $state('');
+  let glances = $state.raw<Record<string, Glance>>({});
+  let here = true;
   /** From so many on a list is looked through by typing. */
   const MANY = 10;
+  const MOST_DRAWN = 24;
   const shown = $derived(
     (jobs ?? []).filter((j) => `${j.name} ${j.address}`.toLowerCase().includes(sought.trim().toLowerCase())),
   );
@@ -25,8 +31,18 @@
     try {
       jobs = await remembered('jobs', calls.jobs);
       deleted = await remembered('deleted', calls.deletedJobs);
+      void look(jobs);
     } catch (fault) {
       notices.refused(fault);
+    }
+  }
+
+  /** One after the other, as long as the list is looked at: who opens a job does not wait for the others. */
+  async function look(lines: readonly JobLine[]) {
+    for (const { id } of lines.slice(0, MOST_DRAWN)) {
+      if (!here) return;
+      const found = await remembered(`glance ${id}`, () => calls.glance(id)).catch(() => null);
+      if (found) glances = { ...glances, [id]: found };
     }
   }
 
@@ -34,6 +50,7 @@
     document.title = 'Jobs · Wobble';
     keys.page = [{ keys: ['n'], what: 'Start a job', run: () => (asked = true) }];
     void load();
+    return () => (here = false);
   });
 
   async function start() {
@@ -111,6 +128,8 @@
     await load();
   }
 
+  const counted = (job: JobLine) =>
+    `${job.n_places === 1 ? '1 place' : `${job.n_places} places`}, ${job.n_readings === 1 ? '1 reading' : `${job.n_readings} readings`}`;
   const when = (text: string) =>
     new Date(text).toLocaleDateString(undefined, { day: 'numeric', month: 'long', year: 'numeric' });
 </script>
@@ -140,17 +159,31 @@
   {/if}
   <ul>
     {#each shown as job (job.id)}
+      {@const glance = glances[job.id]}
       <li>
-        <a href="/jobs/{job.id}">
-          <span class="name">{job.name}</span>
-          <span class="quiet">{job.address}</span>
+        <a class="drawn" href="/jobs/{job.id}" tabindex="-1" aria-hidden="true">
+          {#if glance?.places[0]}<SmallPlace place={glance.places[0]} />{/if}
         </a>
-        <span class="facts quiet">
-          {job.n_places === 1 ? '1 place' : `${job.n_places} places`} · {job.n_readings === 1
-            ? '1 reading'
-            : `${job.n_readings} readings`}
-        </span>
-        <span class="quiet when">{when(job.changed)}</span>
+        <div class="job">
+          <a class="to" href="/jobs/{job.id}">
+            <span class="name">{job.name}</span>
+            <span class="quiet"
+              >{[job.address, counted(job), when(job.changed)].filter(Boolean).join(' · ')}</span
+            >
+          </a>
+          {#if glance}
+            <p class="onward">Next: <a href={wayOn(job.id, glance.next)}>{glance.next.text}</a></p>
+          {/if}
+        </div>
+        {#if glance?.places.length}
+          <div class="far">
+            <Notches
+              job={job.id}
+              place={glance.places.length === 1 ? glance.places[0]?.place : undefined}
+              stages={walk(glance)}
+            />
+          </div>
+        {/if}
         <span class="acts">
           <button onclick={() => void duplicate(job)} aria-label="Duplicate {job.name}">Duplicate</button>
           <button class="stop" onclick={() => void remove(job)} aria-label="Delete {job.name}">Delete</button>
@@ -163,10 +196,9 @@
       <summary>Deleted <span class="figure">{deleted.length}</span></summary>
       <ul>
         {#each deleted as job (job.id)}
-          <li>
+          <li class="gone">
             <span>{job.name}</span>
             <span class="quiet">can be brought back until {when(job.until)}</span>
-            <span></span>
             <span class="acts">
               <button onclick={() => void back(job.id)} aria-label="Bring {job.name} back">Bring back</button>
               <button class="stop" onclick={() => void forGood(job)} aria-label="Delete {job.name} for good"
@@ -226,29 +258,54 @@
   }
   li {
     display: grid;
-    grid-template-columns: 1fr auto 10rem auto;
-    gap: 1.5rem;
+    grid-template-columns: 9.5rem 1fr auto;
+    gap: 0.25rem 1.25rem;
     align-items: center;
     border-bottom: 1px solid var(--w-line);
-    padding: 0 0.25rem;
+    padding: 0.75rem 0.25rem;
   }
   li:hover {
     background: var(--w-sheet);
   }
-  a {
+  .drawn {
+    display: block;
+    height: 6rem;
+    grid-row: 1 / 3;
+  }
+  .far {
+    grid-row: 2;
+    grid-column: 2;
+  }
+  .acts {
+    grid-row: 1 / 3;
+    grid-column: 3;
+  }
+  .job {
+    display: grid;
+    gap: 0.35rem;
+    justify-items: start;
+  }
+  li.gone {
+    grid-template-columns: 1fr auto auto;
+    padding: 0 0.25rem;
+  }
+  .to {
     display: flex;
     flex-direction: column;
     gap: 0.1rem;
-    padding: 0.9rem 0;
     color: var(--w-ink);
     text-decoration: none;
+  }
+  .onward {
+    margin: 0;
+    color: var(--w-ink-soft);
+  }
+  .onward a {
+    font-weight: 650;
   }
   .name {
     font-size: 1.125rem;
     font-weight: 650;
-  }
-  .when {
-    text-align: right;
   }
   li button {
     background: none;
@@ -301,19 +358,18 @@
   }
   @media (max-width: 760px) {
     li {
-      grid-template-columns: 1fr auto;
-      gap: 0 1rem;
+      grid-template-columns: 6rem 1fr;
+      gap: 0.25rem 1rem;
     }
-    .facts {
-      grid-row: 2;
-      padding-bottom: 0.75rem;
+    .drawn {
+      height: 4.5rem;
+      align-self: start;
+      grid-row: 1;
     }
-    a {
-      padding-bottom: 0.2rem;
-    }
-    .when {
-      grid-row: 2;
-      padding-bottom: 0.75rem;
+    .far,
+    .acts {
+      grid-column: 1 / -1;
+      grid-row: auto;
     }
   }
 </style>

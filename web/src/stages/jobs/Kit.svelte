@@ -15,8 +15,7 @@
   const without = <T,>(all: readonly T[], i: number) => all.filter((_, k) => k !== i);
 </script>
 
-<section>
-  <h2>Shim kit</h2>
+<div>
   <table class="fields-table">
     <thead><tr><th>Flat shims</th><th>How many you have</th><th></th></tr></thead>
     <tbody>
@@ -122,7 +121,7 @@
       onchange={(mm) => save({ least_overlap_mm: mm! })}
     />
   </div>
-</section>
+</div>
 
 <style>
   .fields {

@@ -28,8 +28,7 @@
     Object.entries(p).filter(([key, v]) => key in LABELS && typeof v === 'number') as [string, number][];
 </script>
 
-<section>
-  <h2>The way in</h2>
+<div>
   {#if way.length}
     <ol>
       {#each way as passage, i (i)}
@@ -82,7 +81,7 @@
       <Button size="small" kind="ghost" on:click={() => put([...way, passage])}>{text}</Button>
     {/each}
   </div>
-</section>
+</div>
 
 <style>
   ol {

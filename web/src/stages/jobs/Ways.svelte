@@ -37,8 +37,7 @@
   ] as const;
 </script>
 
-<section>
-  <h2>How carcasses are built</h2>
+<div>
   {#if !ways.length}
     <p class="quiet">
       Boards of 18, sides through, backs in a groove: say otherwise where you build otherwise.
@@ -179,7 +178,7 @@
     </div>
   {/each}
   <Button size="small" kind="ghost" on:click={add}>Add a way of building</Button>
-</section>
+</div>
 
 <style>
   .way {

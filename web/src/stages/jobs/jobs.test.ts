@@ -2,8 +2,9 @@
 import { flushSync, unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { calls } from '../../api/calls';
-import type { DeletedJob, JobLine, StoredJob } from '../../api/types';
+import type { DeletedJob, Glance, JobLine, StageAt, StoredJob } from '../../api/types';
 import { fill, page, press, shown } from '../../testing';
+import { said, stateOf, walk, wayOn, wayTo } from './glance';
 import Jobs from './Jobs.svelte';
 
 const line = (n: number): JobLine => ({
@@ -17,6 +18,29 @@ const line = (n: number): JobLine => ({
 let made: Record<string, unknown>;
 let list: JobLine[];
 let bin: DeletedJob[];
+const at = (stage: StageAt['stage'], done: number, of: number, stops = 0): StageAt => ({
+  stage,
+  done,
+  of,
+  stops,
+});
+const glance: Glance = {
+  places: ['north', 'south'].map((place) => ({
+    place,
+    name: place,
+    wide_mm: 3000,
+    high_mm: 2400,
+    units: [{ x_mm: 0, up_mm: 0, wide_mm: 600, high_mm: 720 }],
+    floor_mm: [0, 3, -1],
+    stages: [
+      at('setout', 1, 1),
+      at('gauge', place === 'north' ? 24 : 3, 24),
+      at('fit', 1, 1, place === 'north' ? 0 : 2),
+    ],
+  })),
+  stages: [at('make', 0, 12), at('order', 0, 30)],
+  next: { stage: 'gauge', place: 'south', text: 'Take one reading of south once more.' },
+};
 const settled = async () => {
   for (let n = 0; n < 8; n += 1) await Promise.resolve();
   flushSync();
@@ -26,6 +50,7 @@ async function put(n: number) {
   list = Array.from({ length: n }, (_, i) => line(i + 1));
   bin = [];
   vi.spyOn(calls, 'jobs').mockImplementation(() => Promise.resolve(list));
+  vi.spyOn(calls, 'glance').mockResolvedValue(glance);
   vi.spyOn(calls, 'deletedJobs').mockImplementation(() => Promise.resolve(bin));
   made = shown(Jobs, {});
   await vi.waitFor(() => expect(page()).toContain('Loft 1'));
@@ -34,6 +59,15 @@ async function put(n: number) {
 describe('the list of jobs', () => {
   beforeEach(() => vi.restoreAllMocks());
   afterEach(() => unmount(made));
+
+  it('says of each job what is next, and how far its stages are over all places', async () => {
+    await put(1);
+    await vi.waitFor(() => expect(page()).toContain('once more'));
+    const next = [...document.querySelectorAll('a')].find((a) => a.textContent.includes('once more'));
+    expect(next?.getAttribute('href')).toBe('/jobs/j1/south/gauge');
+    expect(page()).toContain('27/48');
+    expect(page()).toContain('2 to mend');
+  });
 
   it('is looked through by name and street, from ten on', async () => {
     await put(9);
@@ -76,5 +110,34 @@ describe('the list of jobs', () => {
     press('Duplicate Loft 1');
     await settled();
     expect(brought.mock.calls[0]![0]).toMatchObject({ name: 'Loft 1, copy', units: 'in' });
+  });
+});
+
+describe('how far a stage is', () => {
+  it('has a notch that is none, begun, whole or broken, and says so', () => {
+    expect(
+      [at('fit', 0, 0), at('set', 0, 9), at('gauge', 3, 9), at('hold', 4, 4), at('fit', 1, 1, 2)].map(
+        stateOf,
+      ),
+    ).toEqual(['none', 'none', 'some', 'done', 'stop']);
+    expect(said(at('gauge', 3, 9))).toBe('Gauge: 3 of 9');
+    expect(said(at('fit', 1, 1, 2))).toBe('Fit: 2 to mend');
+  });
+
+  it('is of one place, or of all together, and of the job where its work is', () => {
+    expect(walk(glance).map((s) => [s.stage, s.done, s.of])).toContainEqual(['gauge', 27, 48]);
+    expect(walk(glance, glance.places[1]).map((s) => [s.stage, s.done, s.of])).toContainEqual([
+      'gauge',
+      3,
+      24,
+    ]);
+    expect(walk(glance, glance.places[1]).map((s) => s.stage)).toEqual(walk(glance).map((s) => s.stage));
+  });
+
+  it('is found under the place or the job', () => {
+    expect(wayOn('j', glance.next)).toBe('/jobs/j/south/gauge');
+    expect(wayTo('j', 'order', 'south')).toBe('/jobs/j/order');
+    expect(wayTo('j', 'fit', undefined)).toBe('/jobs/j');
+    expect(wayTo('j', 'place', '')).toBe('/jobs/j/new');
   });
 });

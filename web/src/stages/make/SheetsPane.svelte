@@ -163,7 +163,7 @@
               class:lit={lit === p.key}
               class:later={!p.ready}
               onclick={() => onpick(p.key)}
-              aria-label="{p.mark}, {showLength(p.long_mm, view.unit)}"
+              aria-label="{p.mark} {showLength(p.long_mm, view.unit, 0)}"
             >
               <b>{p.mark}</b> <span class="figure">{showLength(p.long_mm, view.unit, 0)}</span>
             </button>

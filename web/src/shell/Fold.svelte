@@ -1,0 +1,55 @@
+<!-- What is looked up rarely: its name and in a line what it holds, opened by a press. -->
+<script lang="ts">
+  import type { Snippet } from 'svelte';
+
+  interface Props {
+    title: string;
+    /** What it holds, in a line. */
+    holds: string;
+    children: Snippet;
+  }
+  let { title, holds, children }: Props = $props();
+</script>
+
+<details>
+  <summary>
+    <h2>{title}</h2>
+    <span class="quiet">{holds}</span>
+  </summary>
+  <div class="inside">{@render children()}</div>
+</details>
+
+<style>
+  details {
+    border-top: 1px solid var(--w-line-strong);
+  }
+  summary {
+    cursor: pointer;
+    min-height: 44px;
+    display: flex;
+    align-items: baseline;
+    gap: 0.75rem;
+    padding: 0.6rem 0.25rem;
+  }
+  summary::before {
+    content: '+';
+    font-family: var(--w-mono, monospace);
+    width: 1ch;
+  }
+  details[open] > summary::before {
+    content: '−';
+  }
+  h2 {
+    font-size: 1rem;
+    flex: none;
+  }
+  .quiet {
+    line-height: 1.5;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .inside {
+    padding: 0.25rem 0.25rem 1.5rem;
+  }
+</style>
