@@ -43,6 +43,10 @@ class Desk:
     def goto(self, path: str) -> None:
         self.page.goto(path, wait_until="networkidle")
 
+    def unfold(self, name: str) -> None:
+        """Open what is folded under a name on a job's page."""
+        self.page.locator("summary", has=self.page.get_by_role("heading", name=name)).click()
+
     def serious_faults(self) -> list[str]:
         """Return what axe finds serious or critical, and sideways overflow."""
         self.page.evaluate(AXE.read_text())

@@ -49,6 +49,7 @@ def test_a_round_is_walked_without_scrolling_for_a_key(desks, screen, unit):
     at = to_workroom(page)
     if unit == "in":
         desk.goto(at.removesuffix("/north"))
+        desk.unfold("About")
         page.get_by_label("Lengths are shown in").select_option("in")
         page.wait_for_timeout(300)
     desk.goto(at + "/gauge")

@@ -9,6 +9,7 @@ import time
 import pytest
 from bench.drawing import crowded_job
 from django.contrib.auth import get_user_model
+from django.db.models import F
 from playwright.sync_api import Page, expect
 from tools.browser import PHONE, TABLE
 
@@ -167,6 +168,7 @@ def test_export_and_import_bring_the_same_job_back(table, tmp_path):
     page = table.page
     workroom = table.open_demo()
     table.goto(workroom)
+    table.unfold("About")
     with page.expect_download() as download:
         page.get_by_role("link", name="Export the job document").click()
     path = tmp_path / "job.json"
@@ -219,6 +221,7 @@ def test_forms_on_two_devices_keep_what_each_changed(desks):
     there.open_demo()
     here.goto(workroom + "/north/fit")
     there.goto(workroom)
+    there.unfold("About")
     name = there.page.get_by_label("Name", exact=True)
     name.fill("Attic workroom")
     name.blur()
@@ -271,6 +274,7 @@ def test_inches_are_typed_with_fractions(phone):
     page = phone.page
     workroom = phone.open_demo()
     phone.goto(workroom)
+    phone.unfold("About")
     page.get_by_label("Lengths are shown in").select_option("in")
     page.wait_for_timeout(300)
     phone.goto(workroom + "/north/gauge")
@@ -417,6 +421,7 @@ def test_two_retakes_of_one_reading_are_shown_with_both_values(table):
         Fact.objects.create(
             place=Place.objects.get(job__name="Gable workroom"), key=again["id"], kind="offset", fact=again
         )
+    Job.objects.filter(name="Gable workroom").update(revision=F("revision") + 1)
     table.goto(workroom + "/north/gauge")
     told = page.get_by_text("Both count until you say which holds")
     expect(told).to_contain_text("1004.0 by Ines")
@@ -432,6 +437,7 @@ def test_a_level_is_flipped_step_by_step_and_goes_on_the_shelf(table):
     page = table.page
     workroom = table.open_demo()
     table.goto(workroom)
+    table.unfold("Instruments")
     page.get_by_role("button", name="Check Spirit level").click()
     steps = page.get_by_role("dialog")
     steps.get_by_label("1. How much the far end").fill("4")

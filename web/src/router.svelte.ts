@@ -53,9 +53,10 @@ export class Router {
       const link = event.target instanceof Element ? event.target.closest('a[href]') : null;
       if (!(link instanceof HTMLAnchorElement) || link.target || link.hasAttribute('download')) return;
       const to = new URL(link.href);
-      if (to.origin !== location.origin || to.hash || !this.#match(to.pathname)) return;
+      const here = to.hash && to.pathname === location.pathname; // a leap within the page is the browser's
+      if (to.origin !== location.origin || here || !this.#match(to.pathname)) return;
       event.preventDefault();
-      this.go(to.pathname);
+      this.go(to.pathname + to.hash);
     };
     addEventListener('popstate', sync);
     document.addEventListener('click', click);

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Literal, get_args
 
 GaugeCode = Literal[
     "bend-seen",
@@ -208,3 +208,34 @@ Code = (
     | OrderCode
     | SetCode
 )
+Subject = Literal[
+    "the readings",
+    "what is made",
+    "what is set out",
+    "heights and shims",
+    "between the walls",
+    "tops and shelves",
+    "overhead",
+    "the way in",
+    "what is in the way",
+    "what holds",
+    "the order of work",
+    "how it stands",
+]
+_SUBJECTS: tuple[tuple[object, Subject], ...] = (
+    (GaugeCode, "the readings"),
+    (MakeCode, "what is made"),
+    (SetOutCode, "what is set out"),
+    (RodCode, "what is set out"),
+    (LevelCode, "heights and shims"),
+    (SideCode, "between the walls"),
+    (FlatCode, "tops and shelves"),
+    (OverheadCode, "overhead"),
+    (AccessCode, "the way in"),
+    (CutoutCode, "what is in the way"),
+    (HoldCode, "what holds"),
+    (OrderCode, "the order of work"),
+    (SetCode, "how it stands"),
+)
+SUBJECT_OF: dict[str, Subject] = {code: subject for codes, subject in _SUBJECTS for code in get_args(codes)}
+"""What each code is about."""

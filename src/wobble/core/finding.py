@@ -5,7 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Literal
 
-from wobble.core.codes import Code
+from msgspec.structs import force_setattr
+
+from wobble.core.codes import SUBJECT_OF, Code, Subject
 from wobble.core.figure import Figure
 from wobble.core.job import Value
 
@@ -21,7 +23,7 @@ class Finding(Value, frozen=True, kw_only=True):
         title: The finding in a few words. text: What it means and what to do.
         figure: The length that it is about, if any. caution: The safety word that belongs beside it, if any.
         about: Keys of what it is about: ids of units, facts, supports, fasteners, parts; names of sides and tiers.
-            With the code they tell one finding from another.
+            With the code they tell one finding from another. subject: What the code is about, in words.
     """
 
     code: Code
@@ -31,6 +33,11 @@ class Finding(Value, frozen=True, kw_only=True):
     figure: Figure | None = None
     caution: str = ""
     about: tuple[str, ...] = ()
+    subject: Subject = "the readings"
+
+    def __post_init__(self) -> None:
+        """Say the subject: it follows from the code, and is sent with it."""
+        force_setattr(self, "subject", SUBJECT_OF[self.code])
 
 
 def in_order(found: Iterable[Finding]) -> tuple[Finding, ...]:

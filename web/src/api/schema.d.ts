@@ -2959,7 +2959,7 @@ export interface components {
          *             title: The finding in a few words. text: What it means and what to do.
          *             figure: The length that it is about, if any. caution: The safety word that belongs beside it, if any.
          *             about: Keys of what it is about: ids of units, facts, supports, fasteners, parts; names of sides and tiers.
-         *                 With the code they tell one finding from another.
+         *                 With the code they tell one finding from another. subject: What the code is about, in words.
          */
         Finding: {
             /** @default [] */
@@ -2971,6 +2971,11 @@ export interface components {
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
             severity: "fine" | "mind" | "stop";
+            /**
+             * @default the readings
+             * @enum {unknown}
+             */
+            subject: "between the walls" | "heights and shims" | "how it stands" | "overhead" | "the order of work" | "the readings" | "the way in" | "tops and shelves" | "what holds" | "what is in the way" | "what is made" | "what is set out";
             text: string;
             title: string;
         };

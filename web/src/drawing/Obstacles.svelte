@@ -33,7 +33,7 @@
     <title>{m.name}: {m.kind}, {m.treatment}</title>
     <rect x={b.x} y={b.y} width={b.w} height={b.h} />
     {#if SIGNS[m.kind] && b.h > 9}<text x={b.x + b.w / 2} y={b.y + b.h / 2 + 4}>{SIGNS[m.kind]}</text>{/if}
-    {#if b.w > 60}<text class="name" x={b.x + 4} y={b.y - 3}>{m.name}</text>{/if}
+    {#if b.w > 60}<text class="name" data-under={b.h + 15} x={b.x + 4} y={b.y - 3}>{m.name}</text>{/if}
   </g>
 {/each}
 

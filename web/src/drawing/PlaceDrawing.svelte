@@ -3,12 +3,14 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import type { Place, Surveyed, SurfaceName } from '../api/types';
+  import { giveWay } from './figures';
+  import Closer from './Closer.svelte';
   import Face from './Face.svelte';
   import Obstacles from './Obstacles.svelte';
   import { facePx, layout, PROUD, spotAt, xPx, zPx, type Found, type Layout } from './layout';
   import { ribbon } from './ribbon';
   import Rod from './Rod.svelte';
-  import type { Tick } from './rods';
+  import { labelPx, rowsOf, widest, type Tick } from './rods';
   import { middle, profile } from './shape';
 
   interface Props {
@@ -46,6 +48,7 @@
   let props: Props = $props();
   const { place, surveyed } = $derived(props);
   let width = $state(800);
+  let near = $state(1);
   const compact = $derived(width < 560);
 
   const floor = $derived(surveyed.surfaces.find((s) => s.surface === 'floor'));
@@ -83,7 +86,13 @@
   );
   const whole = $derived(place.surfaces.some((s) => s !== 'back' && s !== 'floor'));
   const top = $derived(whole ? place.height_mm : Math.min(place.height_mm, reach));
-  const first = $derived(sized(120));
+  const along = $derived(labelPx(widest(props.long), compact));
+  const written = $derived({
+    up: labelPx(widest(props.upright), compact) - 4,
+    along,
+    rows: rowsOf(props.long, width - along, compact),
+  });
+  const first = $derived(sized(120, 1));
   /** In coarse steps: within one, turning the wobble redraws the ribbon and leaves all else as it stands. */
   const STEP = 24;
   const ribbonHeight = $derived(
@@ -92,13 +101,16 @@
       Math.ceil(Math.max(compact ? 30 : 44, lowest * props.exaggeration * first.scale + 20) / STEP) * STEP,
     ),
   );
-  const l = $derived(sized(ribbonHeight));
+  const afar = $derived(sized(ribbonHeight, 1));
+  const l = $derived(near > 1 ? sized(ribbonHeight, near) : afar);
   const gain = $derived(props.exaggeration * l.scale);
 
-  function sized(ribbonPx: number): Layout {
+  function sized(ribbonPx: number, nearer: number): Layout {
     return layout({
       width,
       room: props.room,
+      near: nearer,
+      written,
       placeWidth: place.width_mm,
       placeDepth: place.depth_mm,
       top,
@@ -139,151 +151,172 @@
     return spot && { surface: spot.surface, at: [round(spot.at[0]), round(spot.at[1])] };
   }
 
+  /** Once it stands still: what is turned redraws it many times a second. */
+  const SETTLED_MS = 120;
+  let drawing = $state<SVGSVGElement>();
+  $effect(() => {
+    void [l, props.lit, surveyed, place];
+    const timer = setTimeout(() => drawing && giveWay(drawing), SETTLED_MS);
+    return () => clearTimeout(timer);
+  });
+
   function touched(event: MouseEvent) {
     const spot = spotOf(event);
     if (spot) props.onspot?.(spot);
   }
 </script>
 
-<div class="drawing" bind:clientWidth={width}>
-  <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
-  <svg
-    {width}
-    height={l.height}
-    viewBox="0 0 {width} {l.height}"
-    role="group"
-    aria-label={props.title}
-    onclick={touched}
-    onpointermove={(e) => props.onpoint?.(spotOf(e))}
-    onpointerleave={() => props.onpoint?.(null)}
-  >
-    <defs>
-      <pattern
-        id="hatch-proud"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-      >
-        <path d="M0 0V7" stroke="var(--w-brass)" stroke-width="1" stroke-opacity="0.35" />
-      </pattern>
-      <pattern
-        id="hatch-hollow"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(-45)"
-      >
-        <path d="M0 0V7" stroke="var(--w-slate)" stroke-width="1" stroke-opacity="0.35" />
-      </pattern>
-      <clipPath id="over-line"><rect x="0" y={lineY - RISE - 2} {width} height={RISE + 2} /></clipPath>
-    </defs>
+<div class="drawing">
+  <Closer bind:near bind:width height={afar.height}>
+    <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
+    <svg
+      bind:this={drawing}
+      width={l.width}
+      height={l.height}
+      viewBox="0 0 {l.width} {l.height}"
+      role="group"
+      aria-label={props.title}
+      onclick={touched}
+      onpointermove={(e) => props.onpoint?.(spotOf(e))}
+      onpointerleave={() => props.onpoint?.(null)}
+    >
+      <defs>
+        <pattern
+          id="hatch-proud"
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(45)"
+        >
+          <path d="M0 0V7" stroke="var(--w-brass)" stroke-width="1" stroke-opacity="0.35" />
+        </pattern>
+        <pattern
+          id="hatch-hollow"
+          width="7"
+          height="7"
+          patternUnits="userSpaceOnUse"
+          patternTransform="rotate(-45)"
+        >
+          <path d="M0 0V7" stroke="var(--w-slate)" stroke-width="1" stroke-opacity="0.35" />
+        </pattern>
+        <clipPath id="over-line"
+          ><rect x="0" y={lineY - RISE - 2} width={l.width} height={RISE + 2} /></clipPath
+        >
+      </defs>
 
-    {#each place.surfaces as name (name)}
-      {@const box = l.faces[name]}
-      {@const shape = surveyed.surfaces.find((s) => s.surface === name)}
-      {#if box && shape && name !== 'floor'}
+      {#each place.surfaces as name (name)}
+        {@const box = l.faces[name]}
+        {@const shape = surveyed.surfaces.find((s) => s.surface === name)}
+        {#if box && shape && name !== 'floor'}
+          <Face
+            {shape}
+            reference={name === 'back' ? (props.backReference ?? middle(shape)) : middle(shape)}
+            proudSign={PROUD[name]}
+            {box}
+            toPx={(u, v) => facePx(l, name, u, v)}
+            figures={props.figures ?? true}
+          />
+          {#if name !== 'back'}
+            <rect class="edge" x={box.x} y={box.y} width={box.w} height={box.h} />
+            <text class="caption" data-under="16" x={box.x + 4} y={box.y - 4}>{CAPTIONS[name]}</text>
+            {@render props.onface?.(name, l)}
+            <Obstacles obstacles={place.obstacles} surface={name} {l} />
+          {/if}
+        {/if}
+      {/each}
+      {#if !l.faces.back}<rect
+          class="bare"
+          x={l.wall.x}
+          y={l.wall.y}
+          width={l.wall.w}
+          height={l.wall.h}
+        />{/if}
+      <path
+        class="edge"
+        d="M{l.wall.x},{l.wall.y}V{l.wall.y + l.wall.h}M{l.wall.x + l.wall.w},{l.wall.y}V{l.wall.y +
+          l.wall.h}"
+      />
+      {#if top < place.height_mm}
+        {@const w = l.wall.w / 12}
+        <path
+          class="break"
+          d="M{l.wall.x},{l.wall.y}{Array.from(
+            { length: 12 },
+            (_, i) => `q${w / 4},${i % 2 ? 5 : -5} ${w / 2},0t${w / 2},0`,
+          ).join('')}"
+        />
+      {/if}
+      <text class="caption" data-under="16" x={l.wall.x + 6} y={l.faces.ceiling ? l.wall.y + 12 : l.wall.y - 5}
+        >back wall, from the room</text
+      >
+      {@render props.onface?.('back', l)}
+      <Obstacles obstacles={place.obstacles} surface="back" {l} />
+
+      <g class="ribbon">
+        {#if known}
+          <path class="body" d={ribbons[1]?.body} />
+          <path class="far" d={ribbons[1]?.far} />
+          <path class="near" d={ribbons[1]?.near} />
+          <g clip-path="url(#over-line)">
+            <path class="over" d={ribbons[1]?.body} />
+            <path d={ribbons[1]?.body} fill="url(#hatch-proud)" />
+          </g>
+          <path class="rear" d={ribbons[0]?.line} />
+          <path class="front" d={ribbons[1]?.line} />
+          <path class="chalk" d="M{l.ribbon.x - 6},{lineY}H{l.ribbon.x + l.ribbon.w + 6}" />
+        {:else}
+          <path class="chalk unknown" d="M{l.ribbon.x - 6},{lineY}H{l.ribbon.x + l.ribbon.w + 6}" />
+          <text class="caption" x={l.ribbon.x + l.ribbon.w / 2} y={lineY + 20} text-anchor="middle"
+            >the floor is not measured yet</text
+          >
+        {/if}
+        {@render props.onribbon?.(l, lineY)}
+      </g>
+
+      {#if floor}
         <Face
-          {shape}
-          reference={name === 'back' ? (props.backReference ?? middle(shape)) : middle(shape)}
-          proudSign={PROUD[name]}
-          {box}
-          toPx={(u, v) => facePx(l, name, u, v)}
+          shape={floor}
+          reference={props.base ?? middle(floor)}
+          proudSign={1}
+          box={l.floor}
+          toPx={(x, y) => facePx(l, 'floor', x, y)}
           figures={props.figures ?? true}
         />
-        {#if name !== 'back'}
-          <rect class="edge" x={box.x} y={box.y} width={box.w} height={box.h} />
-          <text class="caption" x={box.x + 4} y={box.y - 4}>{CAPTIONS[name]}</text>
-          {@render props.onface?.(name, l)}
-          <Obstacles obstacles={place.obstacles} surface={name} {l} />
-        {/if}
-      {/if}
-    {/each}
-    {#if !l.faces.back}<rect class="bare" x={l.wall.x} y={l.wall.y} width={l.wall.w} height={l.wall.h} />{/if}
-    <path
-      class="edge"
-      d="M{l.wall.x},{l.wall.y}V{l.wall.y + l.wall.h}M{l.wall.x + l.wall.w},{l.wall.y}V{l.wall.y + l.wall.h}"
-    />
-    {#if top < place.height_mm}
-      {@const w = l.wall.w / 12}
-      <path
-        class="break"
-        d="M{l.wall.x},{l.wall.y}{Array.from(
-          { length: 12 },
-          (_, i) => `q${w / 4},${i % 2 ? 5 : -5} ${w / 2},0t${w / 2},0`,
-        ).join('')}"
-      />
-    {/if}
-    <text class="caption" x={l.wall.x + 6} y={l.faces.ceiling ? l.wall.y + 12 : l.wall.y - 5}
-      >back wall, from the room</text
-    >
-    {@render props.onface?.('back', l)}
-    <Obstacles obstacles={place.obstacles} surface="back" {l} />
-
-    <g class="ribbon">
-      {#if known}
-        <path class="body" d={ribbons[1]?.body} />
-        <path class="far" d={ribbons[1]?.far} />
-        <path class="near" d={ribbons[1]?.near} />
-        <g clip-path="url(#over-line)">
-          <path class="over" d={ribbons[1]?.body} />
-          <path d={ribbons[1]?.body} fill="url(#hatch-proud)" />
-        </g>
-        <path class="rear" d={ribbons[0]?.line} />
-        <path class="front" d={ribbons[1]?.line} />
-        <path class="chalk" d="M{l.ribbon.x - 6},{lineY}H{l.ribbon.x + l.ribbon.w + 6}" />
       {:else}
-        <path class="chalk unknown" d="M{l.ribbon.x - 6},{lineY}H{l.ribbon.x + l.ribbon.w + 6}" />
-        <text class="caption" x={l.ribbon.x + l.ribbon.w / 2} y={lineY + 20} text-anchor="middle"
-          >the floor is not measured yet</text
-        >
+        <rect class="bare" x={l.floor.x} y={l.floor.y} width={l.floor.w} height={l.floor.h} />
       {/if}
-      {@render props.onribbon?.(l, lineY)}
-    </g>
+      <rect class="edge" x={l.floor.x} y={l.floor.y} width={l.floor.w} height={l.floor.h} />
+      <text class="caption" x={l.floor.x + l.floor.w - 6} y={l.floor.y - 5} text-anchor="end"
+        >floor, folded down</text
+      >
+      {@render props.onface?.('floor', l)}
+      <Obstacles obstacles={place.obstacles} surface="floor" {l} />
 
-    {#if floor}
-      <Face
-        shape={floor}
-        reference={props.base ?? middle(floor)}
-        proudSign={1}
-        box={l.floor}
-        toPx={(x, y) => facePx(l, 'floor', x, y)}
-        figures={props.figures ?? true}
+      {#if guide}<path class="guide" d={guide} />{/if}
+      <Rod
+        box={l.upright}
+        way="upright"
+        toPx={(z) => zPx(l, z)}
+        length={top}
+        ticks={props.upright}
+        lit={props.lit}
+        {compact}
+        within={l.width}
+        onpick={props.onpick}
       />
-    {:else}
-      <rect class="bare" x={l.floor.x} y={l.floor.y} width={l.floor.w} height={l.floor.h} />
-    {/if}
-    <rect class="edge" x={l.floor.x} y={l.floor.y} width={l.floor.w} height={l.floor.h} />
-    <text class="caption" x={l.floor.x + l.floor.w - 6} y={l.floor.y + l.floor.h - 6} text-anchor="end"
-      >floor, folded down</text
-    >
-    {@render props.onface?.('floor', l)}
-    <Obstacles obstacles={place.obstacles} surface="floor" {l} />
-
-    {#if guide}<path class="guide" d={guide} />{/if}
-    <Rod
-      box={l.upright}
-      way="upright"
-      toPx={(z) => zPx(l, z)}
-      length={top}
-      ticks={props.upright}
-      lit={props.lit}
-      {compact}
-      within={width}
-      onpick={props.onpick}
-    />
-    <Rod
-      box={l.long}
-      way="long"
-      toPx={(x) => xPx(l, x)}
-      length={place.width_mm}
-      ticks={props.long}
-      lit={props.lit}
-      {compact}
-      within={width}
-      onpick={props.onpick}
-    />
-  </svg>
+      <Rod
+        box={l.long}
+        way="long"
+        toPx={(x) => xPx(l, x)}
+        length={place.width_mm}
+        ticks={props.long}
+        lit={props.lit}
+        {compact}
+        within={l.width}
+        onpick={props.onpick}
+      />
+    </svg>
+  </Closer>
 </div>
 
 <style>

@@ -2,7 +2,7 @@
 <script lang="ts">
   import Wood from './Wood.svelte';
   import type { Box } from './layout';
-  import { spread, type Tick } from './rods';
+  import { labelPx, rowsOf, spread, widest, type Tick } from './rods';
 
   interface Props {
     box: Box;
@@ -24,12 +24,16 @@
   const pitch = $derived(length > 1600 ? 100 : 50);
   const marks = $derived(Array.from({ length: Math.floor(length / pitch) + 1 }, (_, i) => i * pitch));
   const wanted = $derived(ticks.map((t) => toPx(t.at)));
-  const widest = $derived(Math.max(3, ...ticks.map((t) => t.label.length)));
-  const gap = $derived(up ? 13 : widest * (compact ? 5.6 : 6.9) + 8);
+  const ROW_PX = 12;
+  const across = $derived(labelPx(widest(ticks), compact));
+  const rows = $derived(up ? 1 : rowsOf(ticks, within - across, compact));
+  const gap = $derived(up ? 13 : across / rows);
+  /** Neighbours along the rod are written in turn in one row after the other. */
+  const rank = $derived(wanted.map((at, i) => wanted.filter((x, k) => x < at || (x === at && k < i)).length));
   const places = $derived(
     up
       ? spread(wanted, gap, box.y + 4, box.y + box.h + 6)
-      : spread(wanted, gap, box.x, Math.min(box.x + box.w + gap, within - gap / 2)),
+      : spread(wanted, gap, Math.min(box.x, across / 2), Math.min(box.x + box.w + gap, within - across / 2)),
   );
 </script>
 
@@ -62,9 +66,10 @@
         <text class="figure" x={box.x - 11} y={place + 4} text-anchor="end">{tick.label}</text>
       {:else}
         <path d="M{at},{box.y - 5}v{box.h + 6}" />
-        <path class="lead" d="M{at},{box.y + box.h + 2}L{place},{box.y + box.h + 8}" />
-        <rect class="touch" x={place - gap / 2} y={box.y + box.h + 6} width={gap} height="18" />
-        <text class="figure" x={place} y={box.y + box.h + 20} text-anchor="middle">{tick.label}</text>
+        {@const down = box.y + box.h + (rank[i]! % rows) * ROW_PX}
+        <path class="lead" d="M{at},{box.y + box.h + 2}L{place},{box.y + box.h + 8}V{down + 8}" />
+        <rect class="touch" x={place - gap / 2} y={down + 6} width={gap} height="18" />
+        <text class="figure" x={place} y={down + 20} text-anchor="middle">{tick.label}</text>
       {/if}
     </g>
   {/each}

@@ -44,3 +44,26 @@ export function nameAt(top: number, high: number, figures: readonly number[]): n
   const at = [0.5, 0.25, 0.75].map((part) => top + high * part);
   return at.find((y) => clear(y) >= LINE_PX + 2) ?? at[0]!;
 }
+
+const touch = (a: DOMRect, b: DOMRect) =>
+  Math.min(a.right, b.right) - Math.max(a.left, b.left) > 1 &&
+  Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 3;
+
+/** Move names that lie on other words under what they name, or leave them away there too: a touch tells them. */
+export function giveWay(drawing: SVGSVGElement): void {
+  const names = [...drawing.querySelectorAll<SVGTextElement>('text[data-under]')];
+  if (!names.length) return;
+  for (const name of names) name.removeAttribute('dy');
+  const others = [...drawing.querySelectorAll('text')].filter((t) => !names.includes(t as SVGTextElement));
+  const taken = others.map((t) => t.getBoundingClientRect()).filter((r) => r.width > 0);
+  for (const name of names) {
+    const fits = () => taken.every((r) => !touch(r, name.getBoundingClientRect()));
+    let free = fits();
+    if (!free) {
+      name.setAttribute('dy', name.dataset['under'] ?? '0');
+      free = fits();
+    }
+    name.style.visibility = free ? '' : 'hidden';
+    if (free) taken.push(name.getBoundingClientRect());
+  }
+}

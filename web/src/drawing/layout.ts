@@ -37,25 +37,46 @@ export interface Wanted {
   surfaces: readonly SurfaceName[];
   /** On a phone: narrow rods, small labels. */
   compact: boolean;
+  /** How many times nearer than from where all of it fits; figures keep their size. */
+  near?: number;
+  /** What is written at the rods: characters of the longest figure at the upright one, px at the long one and rows. */
+  written?: { up: number; along: number; rows: number };
 }
 
 const WIDE = { left: 96, right: 30, rod: 22, head: 26, foot: 64, gap: 6 };
-const NARROW = { left: 62, right: 12, rod: 12, head: 16, foot: 46, gap: 3 };
+const NARROW = { left: 76, right: 12, rod: 12, head: 16, foot: 46, gap: 3 };
+
+const ROW_PX = 12;
+
+/** Margins with room for what is written at the rods. */
+function margins(wanted: Wanted) {
+  const m = wanted.compact ? NARROW : WIDE;
+  if (!wanted.written) return m;
+  const { up, along, rows } = wanted.written;
+  return {
+    ...m,
+    left: Math.max(m.left - 20, m.rod + 27 + up),
+    right: Math.max(m.right, along / 2 - m.rod / 2),
+    foot: m.foot + (rows - 1) * ROW_PX,
+  };
+}
 
 export function layout(wanted: Wanted): Layout {
-  const m = wanted.compact ? NARROW : WIDE;
+  const m = margins(wanted);
   const has = (s: SurfaceName) => wanted.surfaces.includes(s);
   const sides = Number(has('left')) + Number(has('right'));
   const overhead = Number(has('ceiling'));
   const across = Math.max(120, wanted.width - m.left - m.right - sides * m.gap);
   const upright = Math.max(160, wanted.room - m.head - m.foot - wanted.ribbon - overhead * m.gap);
-  const scale = Math.min(
+  const afar = Math.min(
     across / (wanted.placeWidth + sides * wanted.placeDepth),
     upright / (wanted.top + (1 + overhead) * wanted.placeDepth),
   );
+  const scale = afar * (wanted.near ?? 1);
   const w = wanted.placeWidth * scale;
   const d = wanted.placeDepth * scale;
   const begin = m.left + Math.max(0, (across - w - sides * d) / 2);
+  const width = Math.max(wanted.width, m.left + w + sides * (d + m.gap) + m.right);
   const x = begin + (has('left') ? d + m.gap : 0);
   const wall = { x, y: m.head + overhead * (d + m.gap), w, h: wanted.top * scale };
   const ribbon = { x, y: wall.y + wall.h, w, h: wanted.ribbon };
@@ -69,7 +90,7 @@ export function layout(wanted: Wanted): Layout {
     ceiling: { x, y: m.head, w, h: d },
   };
   return {
-    width: wanted.width,
+    width,
     height: long.y + m.foot - 4,
     scale,
     wall,

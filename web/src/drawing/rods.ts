@@ -56,3 +56,19 @@ export function longTicks(place: Place, unit: LengthUnit): Tick[] {
     .toSorted((a, b) => a.at - b.at)
     .filter((t, i, all) => i === 0 || t.at - all[i - 1]!.at >= 1);
 }
+
+/** Width of a figure's character, px: those of the phone are smaller. */
+const CHAR_PX = { wide: 7, compact: 5.9 };
+const MOST_ROWS = 3;
+
+export const widest = (ticks: readonly Tick[]): number => Math.max(3, ...ticks.map((t) => t.label.length));
+/** How far the middles of labels of so many characters stand apart beneath the long rod, px. */
+export const labelPx = (chars: number, compact: boolean): number =>
+  chars * (compact ? CHAR_PX.compact : CHAR_PX.wide) + 8;
+
+/** In how many rows labels are written beneath the long rod, so that none stands on another nor past the drawing. */
+export const rowsOf = (ticks: readonly Tick[], width: number, compact: boolean): number =>
+  Math.min(
+    MOST_ROWS,
+    Math.max(1, Math.ceil((ticks.length * labelPx(widest(ticks), compact)) / Math.max(width, 1))),
+  );

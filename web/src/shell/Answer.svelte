@@ -8,11 +8,13 @@
     text: string;
     caution?: string;
     lit?: boolean;
+    /** Whether it is new, or otherwise than at the last look. */
+    news?: 'new' | 'changed' | undefined;
     figure?: Snippet | undefined;
     /** What touching it does; left out where there is nothing behind it. */
     onclick?: (() => void) | undefined;
   }
-  let { mark, title, text, caution = '', lit = false, figure, onclick }: Props = $props();
+  let { mark, title, text, caution = '', lit = false, news, figure, onclick }: Props = $props();
   const words = { stop: 'Stops the job', mind: 'Mind this', next: 'Do this next', fine: 'Fine' };
 </script>
 
@@ -29,7 +31,9 @@
     {onclick}
     role={onclick ? 'button' : undefined}
   >
-    <span class="title">{title}</span>
+    <span class="title"
+      >{title}{#if news}<span class="news">{news}</span>{/if}</span
+    >
     {#if figure}<span class="value">{@render figure()}</span>{/if}
     <span class="text">{text}</span>
     {#if caution}<span class="caution">⚠ {caution}</span>{/if}
@@ -81,6 +85,15 @@
   }
   .title {
     font-weight: 650;
+  }
+  .news {
+    margin-left: 0.5rem;
+    padding: 0 0.35rem;
+    border: 1px solid currentcolor;
+    border-radius: var(--w-radius);
+    font-size: 0.75rem;
+    font-weight: 650;
+    color: var(--w-brass);
   }
   .value {
     font-weight: 600;

@@ -4,14 +4,17 @@
 
   interface Props {
     title: string;
+    /** Its name in an address: whoever comes by that finds it open. */
+    id: string;
     /** What it holds, in a line. */
     holds: string;
     children: Snippet;
   }
-  let { title, holds, children }: Props = $props();
+  let { title, id, holds, children }: Props = $props();
+  const asked = $derived(location.hash === `#${id}`);
 </script>
 
-<details>
+<details {id} open={asked}>
   <summary>
     <h2>{title}</h2>
     <span class="quiet">{holds}</span>

@@ -8,7 +8,7 @@
 {#if keys.listed}
   <Modal passiveModal open modalHeading="Keys" on:close={() => (keys.listed = false)}>
     <dl>
-      {#each [...keys.page, { keys: ['?'], what: 'Show the keys' }] as key (key.what)}
+      {#each [...keys.page, ...keys.drawing, { keys: ['?'], what: 'Show the keys' }] as key (key.what)}
         <dt>
           {#each key.keys as k (k)}<kbd>{shown[k] ?? k}</kbd>{/each}
         </dt>

@@ -8,6 +8,8 @@ export interface Key {
 
 class Keys {
   page = $state<Key[]>([]);
+  /** Those of a drawing in view. */
+  drawing = $state.raw<Key[]>([]);
   listed = $state(false);
 
   /** Answer a key press unless somebody is typing elsewhere. */
@@ -29,7 +31,7 @@ class Keys {
       event.preventDefault();
       return;
     }
-    const found = this.page.find((k) => k.keys.includes(event.key));
+    const found = [...this.page, ...this.drawing].find((k) => k.keys.includes(event.key));
     if (!found?.run) return;
     event.preventDefault();
     found.run();

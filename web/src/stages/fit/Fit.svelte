@@ -247,7 +247,7 @@
           <Working title={shown.title} figure={shown.figure} {place} onclose={close} />
         </div>
       {/if}
-      <Answers {findings} {lit} onpick={pickFinding} />
+      <Answers {findings} {lit} onpick={pickFinding} marked />
       {#if !place.units.length}
         <Button size="small" href="{pages}/setout">Set out what stands here</Button>
       {:else if findings.some((f) => f.code === 'no-floor')}

@@ -313,7 +313,7 @@
           </details>
         {/if}
       {/each}
-      <Answers findings={known.findings} {lit} onpick={pickFinding} />
+      <Answers findings={known.findings} {lit} onpick={pickFinding} marked />
       {#each known.held.filter((h) => h.fasteners.length) as h (h.unit)}
         <details class="no-print">
           <summary>{name(h.unit)}: how {Math.ceil(h.use * 100)} % comes about</summary>

@@ -92,7 +92,7 @@
       d={box(p.l, p.surface, u.x_mm, p.base + (u.over_base_mm ?? 0), u.width_mm, u.height_mm)}
     />
     {#if u.width_mm * p.l.scale > 48 && u.height_mm * p.l.scale > 24}
-      <text class="name" x={left + 4} y={top + 12}>{u.name.split(' ')[0]}</text>
+      <text class="name" data-under="14" x={left + 4} y={top + 12}>{u.name.split(' ')[0]}</text>
     {/if}
   {/each}
 {/if}

@@ -115,6 +115,7 @@
     <div>
       <Fold
         title="About"
+        id="about"
         holds={[job.address, job.units === 'in' ? 'inches and fractions' : 'millimetres', job.note]
           .filter(Boolean)
           .join(' · ')}
@@ -157,20 +158,30 @@
       </Fold>
       <Fold
         title="The way in"
+        id="way-in"
         holds={(job.way_in ?? []).map((p) => p.name).join(' → ') || 'nothing said: anything passes'}
       >
         {#key open.stored?.revision}<WayIn way={job.way_in ?? []} />{/key}
       </Fold>
       <Fold
         title="How carcasses are built"
+        id="ways"
         holds={(job.constructions ?? []).map((c) => c.name).join(', ') || 'as is usual'}
       >
         {#key open.stored?.revision}<Ways ways={job.constructions ?? []} />{/key}
       </Fold>
-      <Fold title="Shim kit" holds={counted(job.kit?.pieces?.length ?? 0, 'thickness', 'thicknesses')}>
+      <Fold
+        title="Shim kit"
+        id="kit"
+        holds={counted(job.kit?.pieces?.length ?? 0, 'thickness', 'thicknesses')}
+      >
         {#key open.stored?.revision}<Kit kit={job.kit!} />{/key}
       </Fold>
-      <Fold title="Instruments" holds={(job.instruments ?? []).map((i) => i.name).join(', ')}>
+      <Fold
+        title="Instruments"
+        id="instruments"
+        holds={(job.instruments ?? []).map((i) => i.name).join(', ')}
+      >
         {#key open.stored?.revision}<Instruments instruments={job.instruments ?? []} />{/key}
       </Fold>
     </div>

@@ -22,11 +22,14 @@
   {#each stages as at (at.stage)}
     {@const state = stateOf(at)}
     <li>
-      <a href={wayTo(job, at.stage, place)} title={said(at)} aria-label={said(at)}>
+      <a href={wayTo(job, at.stage, place)} title={said(at)}>
         <svg class={state} viewBox="0 0 18 14" preserveAspectRatio="xMinYMin" aria-hidden="true"
           ><path d={CUT[state]} /></svg
         >
         <span>{NAMES[at.stage]}</span>
+        {#if state === 'none' || state === 'done'}
+          <span class="bx--visually-hidden">{state === 'done' ? 'done' : 'not begun'}</span>
+        {/if}
         {#if state === 'some' || state === 'stop'}
           <span class="figure">{state === 'stop' ? `${at.stops} to mend` : `${at.done}/${at.of}`}</span>
         {/if}

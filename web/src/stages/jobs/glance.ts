@@ -45,7 +45,7 @@ export function walk(glance: Glance, place?: PlaceGlance): StageAt[] {
           of: sum.of + s.of,
           stops: (sum.stops ?? 0) + (s.stops ?? 0),
         }),
-        { stage, done: 0, of: 0, stops: 0 } as StageAt,
+        { stage, done: 0, of: 0, stops: 0 },
       ),
   );
 }

@@ -291,7 +291,7 @@
       {/if}
     {/snippet}
     {#snippet told()}
-      <Answers findings={answer.findings} {lit} onpick={pickFinding} />
+      <Answers findings={answer.findings} {lit} onpick={pickFinding} marked />
       <p class="quiet">
         Sizes are finished sizes less banding; marks are written on every part as it is cut. Saws, routers and
         dust hurt: the makers' guards stay on.

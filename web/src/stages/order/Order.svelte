@@ -308,7 +308,7 @@
       {/if}
     {/snippet}
     {#snippet told()}
-      <Answers findings={plan.findings} {lit} onpick={pickFinding} />
+      <Answers findings={plan.findings} {lit} onpick={pickFinding} marked />
       {#each plan.paces.filter((x) => x.pace.steps > 0) as x (x.person)}
         <p class="quiet">
           {x.name} takes {x.pace.factor.toFixed(2)} times the usual minutes ({x.pace.low.toFixed(2)} to {x.pace.high.toFixed(

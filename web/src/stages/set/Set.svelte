@@ -329,7 +329,7 @@
           <PhotoTaker {job} place={key} about={chosen.key} of={chosen.name} />
         </div>
       {/if}
-      <Answers findings={answer.findings} {lit} onpick={pickFinding} />
+      <Answers findings={answer.findings} {lit} onpick={pickFinding} marked />
       {#if !chosen && checks.length}
         <p>
           <button

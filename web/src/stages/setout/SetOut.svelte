@@ -206,7 +206,7 @@
         onpick={(name) => (pane = name)}
       />
       {#if pane === 'Says'}
-        <Answers {findings} {lit} onpick={pickFinding} />
+        <Answers {findings} {lit} onpick={pickFinding} marked />
         {#if !findings.length}<p class="quiet">Nothing to say against it.</p>{/if}
         <div class="on no-print">
           <Button size="small" href="{pages}/gauge"

@@ -16,7 +16,7 @@
 </script>
 
 <p class="quiet no-print">
-  Doors, corners, stairs and where things are stood up are said <a href={p.job}>on the job's page</a>. Sizes
+  Doors, corners, stairs and where things are stood up are said <a href="{p.job}#way-in">on the job's page</a>. Sizes
   are taken as said; walls and ceiling as measured.
 </p>
 <ol>

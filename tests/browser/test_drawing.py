@@ -1,0 +1,76 @@
+"""Drawings of all demo jobs: nothing that is written lies on anything else, and they are looked at from nearer."""
+
+from __future__ import annotations
+
+import pytest
+from playwright.sync_api import expect
+from tools.browser import PHONE, TABLE
+
+from wobble.site.models import Job
+
+pytestmark = [pytest.mark.browser, pytest.mark.django_db(transaction=True)]
+TOUCHING = """() => [...document.querySelectorAll('.drawing svg')].flatMap((svg) => {
+  const words = [...svg.querySelectorAll('text')]
+    .filter((t) => t.textContent.trim() && getComputedStyle(t).visibility !== 'hidden')
+    .map((t) => [t.textContent.trim(), t.getBoundingClientRect()])
+    .filter(([, r]) => r.width > 0);
+  const frame = svg.getBoundingClientRect();
+  const past = ([, r]) => r.left < frame.left - 1 || r.right > frame.right + 1;
+  const out = words.filter(past).map(([t]) => `${t} outside`);
+  words.forEach(([a, r], i) => words.slice(i + 1).forEach(([b, s]) => {
+    const wide = Math.min(r.right, s.right) - Math.max(r.left, s.left);
+    const high = Math.min(r.bottom, s.bottom) - Math.max(r.top, s.top);
+    if (wide > 2 && high > 4) out.push(`${a} on ${b}`);
+  }));
+  return out;
+})"""
+
+
+@pytest.mark.parametrize(("screen", "units"), [(TABLE, "mm"), (TABLE, "in"), (PHONE, "mm"), (PHONE, "in")])
+def test_nothing_that_is_written_lies_on_anything_else(desks, screen, units):
+    desk = desks(screen)
+    desk.open_demo()
+    found = {}
+    for job in Job.objects.exclude(places=None):
+        Job.objects.filter(pk=job.pk).update(decided=job.decided | {"units": units}, revision=job.revision + 1)
+        place = job.places.first()
+        assert place is not None
+        for stage in ("gauge", "fit", "hold"):
+            desk.goto(f"/jobs/{job.id}/{place.key}/{stage}")
+            desk.page.locator(".drawing svg text").first.wait_for()
+            desk.page.wait_for_timeout(180)  # names give way once the drawing stands still
+            found[job.name, stage] = desk.page.evaluate(TOUCHING)
+    assert len(found) == 15
+    assert {where: words for where, words in found.items() if words} == {}
+
+
+def test_a_drawing_is_looked_at_from_nearer_and_dragged(table):
+    page = table.page
+    table.goto(table.open_demo() + "/north/fit")
+    drawing = page.locator(".drawing svg").first
+    afar = drawing.bounding_box()
+    assert afar is not None
+    page.keyboard.press(">")
+    whole = page.get_by_role("button", name="whole")
+    expect(whole).to_be_visible()
+    near = drawing.bounding_box()
+    assert near is not None
+    assert near["height"] > 1.2 * afar["height"]
+    frame = page.locator(".closer .frame")
+    frame.evaluate("(f) => f.scrollTo(0, 60)")
+    page.mouse.move(400, 300)
+    page.mouse.down()
+    page.mouse.move(400, 260, steps=4)
+    page.mouse.up()
+    assert frame.evaluate("(f) => f.scrollTop") == 100
+    page.mouse.move(500, 300)
+    page.keyboard.down("Control")
+    page.mouse.wheel(0, -200)
+    page.keyboard.up("Control")
+    page.wait_for_timeout(100)
+    nearer = drawing.bounding_box()
+    assert nearer is not None
+    assert nearer["height"] > 1.5 * near["height"]
+    page.keyboard.press("=")
+    expect(whole).to_be_hidden()
+    assert drawing.bounding_box() == afar
