@@ -37,6 +37,11 @@ def test_nearest_fraction_and_what_it_leaves(mm, denominator, text, remainder):
     assert printed.remainder_mm == pytest.approx(remainder, abs=1e-9)
 
 
+@pytest.mark.parametrize(("mm", "text"), CASES["shown"])
+def test_what_is_less_than_the_least_mark_is_not_said_to_be_nothing(mm, text):
+    assert format_length(mm, "in") == text
+
+
 @given(LENGTHS, st.sampled_from([16, 32]))
 def test_printed_fraction_reads_back_within_half_a_tick(mm, denominator):
     printed = to_fractional_inches(mm, denominator)

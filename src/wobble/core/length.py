@@ -14,6 +14,8 @@ from typing import Literal
 from wobble.core.errors import LengthError
 
 MM_PER_INCH = 25.4
+SLIGHT_MM = 0.05
+"""What is less than this is nothing on any rule."""
 LengthUnit = Literal["mm", "in"]
 
 _METRIC = {"mm": Fraction(1), "cm": Fraction(10), "m": Fraction(1000)}
@@ -122,14 +124,15 @@ def to_fractional_inches(value_mm: float, denominator: Literal[16, 32] = 16) -> 
 
 
 def format_length(value_mm: float, unit: LengthUnit = "mm", *, decimals: int = 1) -> str:
-    """Return a length for display with its unit; inches to the nearest 1/32.
+    """Return a length for display with its unit; inches to the nearest 1/32, and what is too little for that as such.
 
     Raises:
         LengthError: The value is not finite.
     """
     _require_finite(value_mm)
     if unit == "in":
-        return to_fractional_inches(value_mm, 32).text
+        slight = SLIGHT_MM <= abs(value_mm) < MM_PER_INCH / 64
+        return '<1/64"' if slight else to_fractional_inches(value_mm, 32).text
     return f"{value_mm + 0.0:.{decimals}f} mm".replace("-0.0 mm", "0.0 mm")
 
 

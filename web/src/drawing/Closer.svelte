@@ -99,7 +99,7 @@
 </script>
 
 <div class="closer">
-  <!-- svelte-ignore a11y_no_noninteractive_element_interactions, a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
   <div
     class="frame"
     class:near={near > 1}

@@ -246,8 +246,11 @@
           ).join('')}"
         />
       {/if}
-      <text class="caption" data-under="16" x={l.wall.x + 6} y={l.faces.ceiling ? l.wall.y + 12 : l.wall.y - 5}
-        >back wall, from the room</text
+      <text
+        class="caption"
+        data-under="16"
+        x={l.wall.x + 6}
+        y={l.faces.ceiling ? l.wall.y + 12 : l.wall.y - 5}>back wall, from the room</text
       >
       {@render props.onface?.('back', l)}
       <Obstacles obstacles={place.obstacles} surface="back" {l} />

@@ -54,7 +54,7 @@ export function giveWay(drawing: SVGSVGElement): void {
   const names = [...drawing.querySelectorAll<SVGTextElement>('text[data-under]')];
   if (!names.length) return;
   for (const name of names) name.removeAttribute('dy');
-  const others = [...drawing.querySelectorAll('text')].filter((t) => !names.includes(t as SVGTextElement));
+  const others = [...drawing.querySelectorAll('text')].filter((t) => !names.includes(t));
   const taken = others.map((t) => t.getBoundingClientRect()).filter((r) => r.width > 0);
   for (const name of names) {
     const fits = () => taken.every((r) => !touch(r, name.getBoundingClientRect()));

@@ -2,7 +2,7 @@
 <script lang="ts">
   import type { LengthUnit } from '../api/types';
   import { TextInput } from '../carbon';
-  import { parseLength, showLength } from './length';
+  import { inField, parseLength, showLength } from './length';
   import { usePlace } from '../state/place';
 
   interface Props {
@@ -32,8 +32,7 @@
   const view = usePlace();
   const unit = $derived(own ?? view.unit);
 
-  const shown = (mm: number | null) =>
-    mm === null ? '' : showLength(mm, unit, Number.isInteger(mm) ? 0 : 1);
+  const shown = (mm: number | null) => (mm === null ? '' : inField(mm, unit, Number.isInteger(mm) ? 0 : 1));
   let draft = $state<string | null>(null);
   let fault = $state('');
 

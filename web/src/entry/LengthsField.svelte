@@ -1,7 +1,7 @@
 <!-- Several lengths in one field, such as screw heights: 130; 650. -->
 <script lang="ts">
   import { TextInput } from '../carbon';
-  import { parseLength, showLength } from './length';
+  import { inField, parseLength } from './length';
   import { usePlace } from '../state/place';
 
   interface Props {
@@ -14,7 +14,7 @@
   const unit = $derived(view.unit);
   let draft = $state<string | null>(null);
   let fault = $state('');
-  const shown = $derived(values.map((mm) => showLength(mm, unit, Number.isInteger(mm) ? 0 : 1)).join('; '));
+  const shown = $derived(values.map((mm) => inField(mm, unit, Number.isInteger(mm) ? 0 : 1)).join('; '));
 
   function settle() {
     if (draft === null) return;

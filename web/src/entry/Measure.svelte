@@ -1,6 +1,6 @@
 <!-- A length with its uncertainty, in the user's unit. -->
 <script lang="ts">
-  import { showLength, showSpread } from './length';
+  import { showFigure, showSpread } from './length';
   import { usePlace } from '../state/place';
 
   interface Props {
@@ -16,7 +16,7 @@
 </script>
 
 <span class="figure"
-  >{showLength(mm, unit)}{#if sd}{' '}<small>{showSpread(sd, unit)}</small
+  >{showFigure(mm, sd ?? 0, unit)}{#if sd}{' '}<small>{showSpread(sd, unit)}</small
     >{/if}{#if named && unit === 'mm'}{' '}<small>mm</small>{/if}</span
 >
 

@@ -70,7 +70,7 @@ function decimal(text: string): number {
 }
 
 /** Inches to the nearest fraction, such as `13 1/4"`. */
-export function fractionalInches(mm: number, denominator: 16 | 32 = 32): string {
+export function fractionalInches(mm: number, denominator: 8 | 16 | 32 = 32): string {
   const ticks = Math.floor((Math.abs(mm) / MM_PER_INCH) * denominator + 0.5);
   const whole = Math.floor(ticks / denominator);
   let above = ticks % denominator;
@@ -80,9 +80,22 @@ export function fractionalInches(mm: number, denominator: 16 | 32 = 32): string 
   return (mm < 0 && ticks ? '-' : '') + parts.join(' ') + '"';
 }
 
+/** Too little for the least mark of a rule in inches, and yet something. */
+const isSlight = (mm: number): boolean => Math.abs(mm) >= 0.05 && Math.abs(mm) < MM_PER_INCH / 64;
+
+/** A length as it stands in a field, where it can be typed again. */
+export const inField = (mm: number, unit: LengthUnit, decimals = 1): string =>
+  unit === 'in' ? fractionalInches(mm) : showLength(mm, unit, decimals);
+
+/** A figure beside its uncertainty: to no finer mark of the rule than it is known to. */
+export function showFigure(mm: number, sd: number, unit: LengthUnit): string {
+  if (unit === 'mm' || isSlight(mm)) return showLength(mm, unit);
+  return fractionalInches(mm, sd > MM_PER_INCH / 8 ? 8 : sd > MM_PER_INCH / 32 ? 16 : 32);
+}
+
 /** A length for display, without its unit where that is millimetres; `decimals` is for millimetres. */
 export function showLength(mm: number, unit: LengthUnit, decimals = 1): string {
-  if (unit === 'in') return fractionalInches(mm);
+  if (unit === 'in') return isSlight(mm) ? '<1/64"' : fractionalInches(mm);
   const text = mm.toFixed(decimals);
   return Number(text) === 0 ? (0).toFixed(decimals) : text.replace('-', '−');
 }

@@ -16,8 +16,8 @@
 </script>
 
 <p class="quiet no-print">
-  Doors, corners, stairs and where things are stood up are said <a href="{p.job}#way-in">on the job's page</a>. Sizes
-  are taken as said; walls and ceiling as measured.
+  Doors, corners, stairs and where things are stood up are said <a href="{p.job}#way-in">on the job's page</a
+  >. Sizes are taken as said; walls and ceiling as measured.
 </p>
 <ol>
   {#each p.fit.access as g (g.unit)}
