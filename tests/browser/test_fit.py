@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 from playwright.sync_api import Page, expect
+from pypdf import PdfReader
 
 from wobble.site.models import Job, Place
 
@@ -123,3 +124,21 @@ def test_every_part_fits_a_phone(phone):
         phone.page.wait_for_timeout(300)
         found[name] = phone.serious_faults()
     assert {name: faults for name, faults in found.items() if faults} == {}
+
+
+def test_the_shim_list_prints_on_one_page_that_says_what_it_is_of(table, tmp_path):
+    """Drawing and all supports on the first page, none of the ways that were not chosen, and a foot on every page."""
+    page = table.page
+    table.goto(table.open_demo() + "/north/fit")
+    page.get_by_text("Behind the screws").wait_for()
+    page.pdf(path=tmp_path / "fit.pdf", format="A4", prefer_css_page_size=True)
+    pages = [p.extract_text() for p in PdfReader(tmp_path / "fit.pdf").pages]
+    revision = Job.objects.get(name="Gable workroom").revision
+    for i, text in enumerate(pages, start=1):
+        assert f"{i} of {len(pages)}" in text
+        assert f"Gable workroom · North run · revision {revision}" in text
+    assert pages[0].count("front left") + pages[0].count("back left") == 8, "eight of the sixteen supports"
+    assert "floor, folded down" in pages[0]
+    assert "Decided: level" in pages[0]
+    assert "Behind the screws" not in pages[0]
+    assert "Along the back wall" not in "".join(pages)

@@ -7,6 +7,7 @@
   import Head from './shell/Head.svelte';
   import KeyList from './shell/KeyList.svelte';
   import NoticeList from './shell/NoticeList.svelte';
+  import { footed } from './shell/paper';
   import SignIn from './stages/jobs/SignIn.svelte';
   import { open } from './state/job.svelte';
   import { keys } from './state/keys.svelte';
@@ -40,6 +41,14 @@
     if (name) untrack(() => (void waiting.open(name), void photos.open()));
   });
 
+  /** Paper outlives what it was printed from: it says of which revision it is. */
+  function paper() {
+    const place = open.stored?.job.places?.find((p) => p.id === router.current?.params['place']);
+    const date = new Date().toLocaleDateString(undefined, { day: 'numeric', month: 'long', year: 'numeric' });
+    const job = open.stored;
+    footed([job?.job.name, place?.name, job ? `revision ${job.revision}` : undefined, date]);
+  }
+
   function unhandled(event: PromiseRejectionEvent) {
     if (event.reason instanceof Refused) {
       event.preventDefault();
@@ -48,7 +57,7 @@
   }
 </script>
 
-<svelte:window onkeydown={(e) => keys.press(e)} onunhandledrejection={unhandled} />
+<svelte:window onkeydown={(e) => keys.press(e)} onunhandledrejection={unhandled} onbeforeprint={paper} />
 
 {#if unreachable}
   <main class="alone">

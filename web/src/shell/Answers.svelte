@@ -26,7 +26,6 @@
   const open = $derived(p.findings.filter((f) => f.severity !== 'fine'));
   const fine = $derived(p.findings.filter((f) => f.severity === 'fine'));
   const folded = $derived(fine.length > FEW ? bySubject(fine) : []);
-  let printing = $state(false);
 
   function leave(from = page) {
     if (from && p.findings.length) keepLook(from, p.findings);
@@ -37,11 +36,7 @@
   });
 </script>
 
-<svelte:window
-  onpagehide={() => leave()}
-  onbeforeprint={() => (printing = true)}
-  onafterprint={() => (printing = false)}
-/>
+<svelte:window onpagehide={() => leave()} />
 
 {#snippet one(f: Finding)}
   {#snippet figure()}
@@ -70,7 +65,7 @@
 {/if}
 {#if folded.length}
   {#each folded as [subject, found] (subject)}
-    <details open={printing || found.some((f) => p.lit === keyOf(f))}>
+    <details open={found.some((f) => p.lit === keyOf(f))}>
       <summary>
         <svg viewBox="0 0 14 14" width="14" height="14" aria-hidden="true"
           ><circle cx="7" cy="7" r="5.5" /></svg

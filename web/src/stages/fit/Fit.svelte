@@ -191,6 +191,7 @@
           </div>
           <Ways
             {fit}
+            datum={now.datum}
             line={now.back_line}
             onturn={(back_line) => decision.turn({ back_line })}
             onkeep={() => decision.keep()}

@@ -67,7 +67,7 @@
           nearest the kit has</small
         >{/if}</td
     >
-    {#if tapers}<td class="figure quiet">{taperWords(filling, view.unit)}</td>{/if}
+    {#if tapers}<td class="figure quiet no-print">{taperWords(filling, view.unit)}</td>{/if}
   </tr>
 {/snippet}
 
@@ -78,7 +78,7 @@
       <tr
         ><th>Unit</th><th>Support</th><th class="value">Gap{view.unit === 'mm' ? ', mm' : ''}</th><th
           >Shims</th
-        >{#if tapers}<th>or a tapered pair</th>{/if}</tr
+        >{#if tapers}<th class="no-print">or a tapered pair</th>{/if}</tr
       >
     </thead>
     <tbody>
@@ -92,7 +92,7 @@
     </tbody>
   </table>
   {#if screws.length}
-    <table>
+    <table class="next">
       <caption
         >Behind the screws <small
           >⚠ wires and pipes may lie behind the lining: detect, isolate, then drill</small
@@ -102,7 +102,7 @@
         <tr
           ><th>Unit</th><th>Screw</th><th class="value">Gap{view.unit === 'mm' ? ', mm' : ''}</th><th
             >Packing</th
-          >{#if tapers}<th>or a tapered pair</th>{/if}</tr
+          >{#if tapers}<th class="no-print">or a tapered pair</th>{/if}</tr
         >
       </thead>
       <tbody>
@@ -140,6 +140,11 @@
 {/if}
 
 <style>
+  @media print {
+    .next {
+      break-before: page;
+    }
+  }
   .scroll {
     overflow-x: auto;
     display: grid;
