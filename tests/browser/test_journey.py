@@ -88,7 +88,8 @@ def test_from_nothing_to_a_shim_list(desks):
     assert Fact.objects.count() == len(floor) + 1, "both readings stay on record"
 
     page.get_by_role("link", name="Fit", exact=True).click()
-    expect(page.get_by_text("readings agree")).to_be_visible()
+    expect(page.get_by_text("A floor reading disagrees")).to_have_count(0)
+    expect(page.get_by_text("told at your last look")).to_be_visible()
     expect(shim_cell(page, "A Cabinet", "front right")).to_be_visible()
     assert shims.inner_text() != before, "the reading taken again counts in the figures near it"
     # A's front feet stand at 40 and 560 along, on a floor that falls 2 in 600
@@ -450,6 +451,7 @@ def test_a_level_is_flipped_step_by_step_and_goes_on_the_shelf(table):
     expect(page.get_by_text("on your shelf")).to_be_visible()
     jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
     table.goto("/jobs/" + next(j["id"] for j in jobs if j["name"] == "First job"))
+    table.unfold("Instruments")
     page.get_by_role("button", name="Remove Spirit level").click()
     page.get_by_role("button", name="Spirit level, 600", exact=True).click()
     expect(page.get_by_role("row", name="Spirit level")).to_contain_text("+1.25 ± 0.30")

@@ -1,6 +1,7 @@
 <!-- What the place says, in order of consequence: what is fine is folded by subject, what is new since the last look marked. -->
 <script lang="ts">
   import { untrack } from 'svelte';
+  import { SvelteSet } from 'svelte/reactivity';
   import type { Finding } from '../api/types';
   import Measure from '../entry/Measure.svelte';
   import { usePlace } from '../state/place';
@@ -26,6 +27,9 @@
   const open = $derived(p.findings.filter((f) => f.severity !== 'fine'));
   const fine = $derived(p.findings.filter((f) => f.severity === 'fine'));
   const folded = $derived(fine.length > FEW ? bySubject(fine) : []);
+
+  /** What was opened stays so while decisions are turned; what the drawing points at is open as long as it does. */
+  const opened = new SvelteSet<string>();
 
   function leave(from = page) {
     if (from && p.findings.length) keepLook(from, p.findings);
@@ -65,7 +69,11 @@
 {/if}
 {#if folded.length}
   {#each folded as [subject, found] (subject)}
-    <details open={found.some((f) => p.lit === keyOf(f))}>
+    {@const pointed = found.some((f) => p.lit === keyOf(f))}
+    <details
+      open={pointed || opened.has(subject)}
+      ontoggle={(e) => void (e.currentTarget.open ? opened.add(subject) : pointed || opened.delete(subject))}
+    >
       <summary>
         <svg viewBox="0 0 14 14" width="14" height="14" aria-hidden="true"
           ><circle cx="7" cy="7" r="5.5" /></svg

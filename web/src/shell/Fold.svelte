@@ -1,4 +1,9 @@
 <!-- What is looked up rarely: its name and in a line what it holds, opened by a press. -->
+<script module lang="ts">
+  /** What was opened on which page: a job that is read again after a change leaves it so. */
+  const opened = new Set<string>();
+</script>
+
 <script lang="ts">
   import type { Snippet } from 'svelte';
 
@@ -11,10 +16,11 @@
     children: Snippet;
   }
   let { title, id, holds, children }: Props = $props();
-  const asked = $derived(location.hash === `#${id}`);
+  const own = $derived(`${location.pathname}#${id}`);
+  let open = $derived(location.hash === `#${id}` || opened.has(own));
 </script>
 
-<details {id} open={asked}>
+<details {id} bind:open ontoggle={() => void (open ? opened.add(own) : opened.delete(own))}>
   <summary>
     <h2>{title}</h2>
     <span class="quiet">{holds}</span>

@@ -65,6 +65,20 @@ describe('answers', () => {
     expect(folds().map(([, open]) => open)).toEqual([false, true, false]);
   });
 
+  it('stay open while what they say changes', async () => {
+    const props = $state({ findings: MANY, lit: null, onpick: () => undefined });
+    made = shown(Answers, props);
+    flushSync();
+    const first = document.querySelector('details')!;
+    first.open = true;
+    first.dispatchEvent(new Event('toggle'));
+    props.findings = MANY.map((f) => ({ ...f, text: 'otherwise' }));
+    flushSync();
+    await Promise.resolve();
+    expect(folds().map(([, open]) => open)).toEqual([true, false, false]);
+    expect(page()).toContain('otherwise');
+  });
+
   it('mark what is new or otherwise since the last look, and count what is settled', () => {
     put(MANY.slice(0, 3), { marked: true });
     expect(page()).not.toContain('new');
