@@ -7,6 +7,7 @@
   import Closer from './Closer.svelte';
   import Face from './Face.svelte';
   import Obstacles from './Obstacles.svelte';
+  import Openings from './Openings.svelte';
   import { facePx, layout, PROUD, spotAt, xPx, zPx, type Found, type Layout } from './layout';
   import { ribbon } from './ribbon';
   import Rod from './Rod.svelte';
@@ -252,6 +253,7 @@
         x={l.wall.x + 6}
         y={l.faces.ceiling ? l.wall.y + 12 : l.wall.y - 5}>back wall, from the room</text
       >
+      <Openings openings={place.openings ?? []} {l} />
       {@render props.onface?.('back', l)}
       <Obstacles obstacles={place.obstacles} surface="back" {l} />
 

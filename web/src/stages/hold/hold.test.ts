@@ -31,7 +31,7 @@ const hole = (id: string, x: number, z: number, part: Partial<Detection> = {}) =
   ({ id, at: [x, z], surface: 'back', found_by: 'trial hole', sees: 'hit', ...part }) as Detection;
 const corners = (path: string) =>
   [...path.matchAll(/([\d.]+),([\d.]+)/g)].map((m) => [Number(m[1]), Number(m[2])] as const);
-const place = { width_mm: 3000, depth_mm: 600 };
+const place = { width_mm: 3000, depth_mm: 600, openings: [] };
 
 describe('a stud', () => {
   it('stands upright as wide as it is, from the floor to the end of the drawing', () => {
@@ -46,6 +46,23 @@ describe('a stud', () => {
     const leaning = corners(studOutline(l, 'back', line({ lean_mm_per_m: 10 }), 45, place, 'not known'));
     expect(leaning[0]![0] - upright[0]![0]).toBeCloseTo(-10 * l.scale, 0);
     expect(leaning[2]![0] - upright[2]![0]).toBeCloseTo(14 * l.scale, 0);
+  });
+
+  it('leaves out a window that it would run through, and not one beside it', () => {
+    const window = {
+      id: 'w',
+      name: 'Light',
+      x_mm: line().at_mm - 300,
+      width_mm: 600,
+      height_mm: 900,
+      sill_mm: 900,
+    };
+    const cut = studOutline(l, 'back', line(), 45, { ...place, openings: [window] } as never, 'not known');
+    expect(cut.split('Z').filter(Boolean)).toHaveLength(2);
+    const aside = { ...window, x_mm: line().at_mm + 100 };
+    expect(studOutline(l, 'back', line(), 45, { ...place, openings: [aside] } as never, 'not known')).toBe(
+      studOutline(l, 'back', line(), 45, place, 'not known'),
+    );
   });
 
   it('is a joist over the whole ceiling, the way they run', () => {

@@ -29,7 +29,7 @@ export function studOutline(
   surface: SurfaceName,
   line: StructureLine,
   wide: number,
-  place: Pick<Place, 'width_mm' | 'depth_mm'>,
+  place: Pick<Place, 'width_mm' | 'depth_mm' | 'openings'>,
   runs: Lines['runs'],
 ): string {
   const half = wide / 2;
@@ -38,12 +38,33 @@ export function studOutline(
       ? box(l, surface, 0, line.at_mm - half, place.width_mm, wide)
       : box(l, surface, line.at_mm - half, 0, wide, place.depth_mm);
   const at = (z: number) => line.at_mm + ((line.lean_mm_per_m ?? 0) * (z - (line.up_mm ?? 0))) / 1000;
-  return outline(l, surface, [
-    [at(0) - half, 0],
-    [at(0) + half, 0],
-    [at(l.top) + half, l.top],
-    [at(l.top) - half, l.top],
-  ]);
+  const openings = surface === 'back' ? (place.openings ?? []) : [];
+  return solid(openings, line.at_mm, l.top)
+    .map(([low, high]) =>
+      outline(l, surface, [
+        [at(low) - half, low],
+        [at(low) + half, low],
+        [at(high) + half, high],
+        [at(high) - half, high],
+      ]),
+    )
+    .join('');
+}
+
+/** Stretches of height in which a wall is there at a place along it: doors and windows leave the rest. */
+function solid(openings: NonNullable<Place['openings']>, x: number, top: number): [number, number][] {
+  const holes = openings
+    .filter((o) => o.x_mm < x && x < o.x_mm + o.width_mm)
+    .map((o) => [o.sill_mm ?? 0, (o.sill_mm ?? 0) + o.height_mm] as const)
+    .sort((a, b) => a[0] - b[0]);
+  const out: [number, number][] = [];
+  let from = 0;
+  for (const [low, high] of holes) {
+    if (low > from) out.push([from, Math.min(low, top)]);
+    from = Math.max(from, high);
+  }
+  if (from < top) out.push([from, top]);
+  return out;
 }
 
 /** The sign of what was found: edges open towards their stud, a miss is a cross, what is no wood a warning. */

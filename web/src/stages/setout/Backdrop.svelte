@@ -2,6 +2,7 @@
 <script lang="ts">
   import type { LengthUnit, Place, SetOut, SurfaceName, SurfaceShape } from '../../api/types';
   import Face from '../../drawing/Face.svelte';
+  import Openings from '../../drawing/Openings.svelte';
   import { facePx, xPx, zPx, type Layout } from '../../drawing/layout';
   import { path } from '../../drawing/ribbon';
   import { middle, valueAt } from '../../drawing/shape';
@@ -82,24 +83,7 @@
     >
   {/if}
 {/each}
-{#each said.openings ?? [] as o (o.id)}
-  {@const h = Math.min(o.height_mm, top - (o.sill_mm ?? 0))}
-  {#if h > 0}
-    <g class="opening">
-      <rect x={x(o.x_mm)} y={z((o.sill_mm ?? 0) + h)} width={o.width_mm * scale} height={h * scale} />
-      {#if o.kind !== 'door'}
-        <path class="sill" d="M{x(o.x_mm) - 6},{z(o.sill_mm ?? 0)}h{o.width_mm * scale + 12}" />
-      {/if}
-      <text
-        class="caption"
-        x={x(o.x_mm + o.width_mm / 2)}
-        y={z((o.sill_mm ?? 0) + h) + 16}
-        text-anchor="middle"
-        >{o.name}{o.covering_mm ? `, covering ${showLength(o.covering_mm, p.unit, 0)} out` : ''}</text
-      >
-    </g>
-  {/if}
-{/each}
+<Openings openings={said.openings ?? []} {l} />
 {#each said.existing ?? [] as e (e.id)}
   {@const y = z((e.up_mm ?? 0) + e.height_mm)}
   <g class="stays" class:picked={p.picked.includes(e.id)}>
@@ -148,15 +132,6 @@
     fill-opacity: 0.7;
     stroke: var(--w-ink);
     stroke-width: 0.8;
-  }
-  .opening rect {
-    fill: var(--w-sheet);
-    stroke: var(--w-ink);
-    stroke-width: 1.2;
-  }
-  .sill {
-    stroke: var(--w-ink);
-    stroke-width: 3.5;
   }
   .stays .body {
     fill: var(--w-earth);
