@@ -6,6 +6,7 @@
   import { giveWay } from './figures';
   import Closer from './Closer.svelte';
   import Face from './Face.svelte';
+  import Hatches from './Hatches.svelte';
   import Obstacles from './Obstacles.svelte';
   import Openings from './Openings.svelte';
   import { facePx, layout, PROUD, spotAt, xPx, zPx, type Found, type Layout } from './layout';
@@ -182,24 +183,7 @@
       onpointerleave={() => props.onpoint?.(null)}
     >
       <defs>
-        <pattern
-          id="hatch-proud"
-          width="7"
-          height="7"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(45)"
-        >
-          <path d="M0 0V7" stroke="var(--w-brass)" stroke-width="1" stroke-opacity="0.35" />
-        </pattern>
-        <pattern
-          id="hatch-hollow"
-          width="7"
-          height="7"
-          patternUnits="userSpaceOnUse"
-          patternTransform="rotate(-45)"
-        >
-          <path d="M0 0V7" stroke="var(--w-slate)" stroke-width="1" stroke-opacity="0.35" />
-        </pattern>
+        <Hatches />
         <clipPath id="over-line"
           ><rect x="0" y={lineY - RISE - 2} width={l.width} height={RISE + 2} /></clipPath
         >

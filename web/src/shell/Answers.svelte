@@ -125,7 +125,7 @@
   .news {
     font-size: 0.75rem;
     font-weight: 650;
-    color: var(--w-brass-ink, var(--w-brass));
+    color: var(--w-brass);
   }
   .settled {
     margin: 0;

@@ -10,6 +10,7 @@ import numpy as np
 from wobble.core.facts import StepDone, active
 from wobble.core.finding import Finding
 from wobble.core.gauge.stations import stations, with_readings
+from wobble.core.gauge.survey import Survey
 from wobble.core.job import Job, Place, Value
 from wobble.core.order.step import WorkStep
 from wobble.core.stages.known import survey_of
@@ -102,7 +103,7 @@ def _place(job: Job, place: Place) -> PlaceGlance:
         units=tuple(
             Outline(x_mm=u.x_mm, up_mm=u.over_base_mm, wide_mm=u.width_mm, high_mm=u.height_mm) for u in fit.units
         ),
-        floor_mm=_floor(job, place),
+        floor_mm=_floor(survey, place),
         stages=(
             StageAt(stage="setout", done=len(place.units), of=len(place.units)),
             StageAt(
@@ -128,8 +129,7 @@ def _place(job: Job, place: Place) -> PlaceGlance:
     )
 
 
-def _floor(job: Job, place: Place) -> tuple[float, ...]:
-    survey = survey_of(job, place.id)
+def _floor(survey: Survey, place: Place) -> tuple[float, ...]:
     if "floor" not in place.surfaces or not survey.measured("floor"):
         return ()
     at = np.linspace(0.0, place.width_mm, RIBBON_SPOTS)
@@ -174,10 +174,10 @@ def _missing(job: Job) -> Iterator[Next]:
             yield Next(
                 stage="gauge", place=place.id, text=f"Go on with the round of {place.name}: {left} stations are left."
             )
-        for stage, findings in (
+        told: tuple[tuple[Stage, tuple[Finding, ...]], ...] = (
             ("fit", solve_fit(job, place.id).findings),
             ("hold", solve_hold(job, place.id).findings),
-        ):
-            stop = next((f for f in findings if f.severity == "stop"), None)
-            if stop is not None:
-                yield Next(stage="fit" if stage == "fit" else "hold", place=place.id, text=f"Mend: {stop.title}.")
+        )
+        for stage, findings in told:
+            for stop in (f for f in findings if f.severity == "stop"):
+                yield Next(stage=stage, place=place.id, text=f"Mend: {stop.title}.")

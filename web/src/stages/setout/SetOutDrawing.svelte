@@ -1,6 +1,7 @@
 <!-- What is set out, between its two rods: the wall as it is measured behind, what stays, openings, and every piece. -->
 <script lang="ts">
   import type { Edge, LaidStack, LengthUnit, Move, Place, SurfaceName } from '../../api/types';
+  import Hatches from '../../drawing/Hatches.svelte';
   import Obstacles from '../../drawing/Obstacles.svelte';
   import type { Layout } from '../../drawing/layout';
   import { path } from '../../drawing/ribbon';
@@ -167,22 +168,7 @@
     onclick={() => p.setting.pick(null)}
   >
     <defs>
-      <pattern
-        id="hatch-proud"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(45)"
-        ><path d="M0 0V7" stroke="var(--w-brass)" stroke-opacity="0.35" /></pattern
-      >
-      <pattern
-        id="hatch-hollow"
-        width="7"
-        height="7"
-        patternUnits="userSpaceOnUse"
-        patternTransform="rotate(-45)"
-        ><path d="M0 0V7" stroke="var(--w-slate)" stroke-opacity="0.35" /></pattern
-      >
+      <Hatches />
       <pattern
         id="hatch-stays"
         width="8"

@@ -23,7 +23,7 @@ N_DRAWS = 400
 SEED = 20_260
 """One seed for all jobs: the same draws under every decision, so that figures move only with what was turned."""
 LEAST_CHANCE_Z = 3.5
-"""A spot this many standard deviations under the likeliest high spot is left out of the draws: 1 chance in 4000."""
+"""A spot this many standard deviations under the likeliest high spot is left out of the draws: 1 chance in 300."""
 
 MOST_SPOTS = 4000
 MOST_DRAWN = 800
