@@ -208,9 +208,12 @@ def _check_computed_once(ines: Visitor, jobs: list[dict[str, str]]) -> None:
 
 def test_encrypted_pages_by_an_authority_of_ones_own(tmp_path):
     """Started as the README says; nobody else on the machine may read what is kept."""
-    (tmp_path / "old").mkdir()
-    (tmp_path / "old" / "kept").write_text("by an earlier version")
-    (tmp_path / "old" / "kept").chmod(0o644)
+    (tmp_path / "photos").mkdir()
+    (tmp_path / "photos" / "kept").write_text("by an earlier version")
+    (tmp_path / "photos" / "kept").chmod(0o644)
+    stranger = tmp_path / "tool"
+    stranger.write_text("nothing of Wobble's")
+    stranger.chmod(0o755)
     with server(tmp_path, "serve", "--https") as (address, _):
         door = int(address.rsplit(":", 1)[1]) + DOOR
         authority = tmp_path / "tls" / "authority.pem"
@@ -226,7 +229,9 @@ def test_encrypted_pages_by_an_authority_of_ones_own(tmp_path):
         with pytest.raises(urllib.error.HTTPError) as refused:
             urllib.request.urlopen(odd, timeout=10, context=context)
         assert refused.value.code == 400
-        for path in (tmp_path, *tmp_path.rglob("*")):
+        assert stranger.stat().st_mode & 0o777 == 0o755
+        stranger.unlink()
+        for path in tmp_path.rglob("*"):
             assert not path.lstat().st_mode & 0o077, path
     before = authority.read_bytes()
     certify(tmp_path / "tls", ("localhost",))

@@ -15,8 +15,8 @@ from pathlib import Path
 from wobble.site.secret import secret_key
 
 ROOT = Path(__file__).resolve().parents[3]
-DATA = Path(os.environ.get("WOBBLE_DATA", ROOT / "var"))
-WEB = Path(os.environ.get("WOBBLE_WEB", ROOT / "web" / "dist"))
+DATA = Path(os.environ.get("WOBBLE_DATA") or ROOT / "var")  # said empty is not said
+WEB = Path(os.environ.get("WOBBLE_WEB") or ROOT / "web" / "dist")
 DEMO = os.environ.get("WOBBLE_DEMO") == "1"
 
 TLS = os.environ.get("WOBBLE_TLS") == "1" or any(
