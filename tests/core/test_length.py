@@ -12,7 +12,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from wobble.core.errors import LengthError
-from wobble.core.length import format_length, format_spread, parse_length, to_fractional_inches
+from wobble.core.length import format_length, format_slope, format_spread, parse_length, to_fractional_inches
 
 CASES = json.loads((Path(__file__).parent / "length_cases.json").read_text())
 LENGTHS = st.floats(-50_000, 50_000, allow_nan=False)
@@ -40,6 +40,11 @@ def test_nearest_fraction_and_what_it_leaves(mm, denominator, text, remainder):
 @pytest.mark.parametrize(("mm", "text"), CASES["shown"])
 def test_what_is_less_than_the_least_mark_is_not_said_to_be_nothing(mm, text):
     assert format_length(mm, "in") == text
+
+
+@pytest.mark.parametrize(("mm_per_m", "unit", "spread", "text"), CASES["slope"])
+def test_a_slope_is_told_over_a_metre_or_the_height_of_a_wall(mm_per_m, unit, spread, text):
+    assert format_slope(mm_per_m, unit, spread) == text
 
 
 @given(LENGTHS, st.sampled_from([16, 32]))

@@ -14,6 +14,7 @@ from typing import Literal
 from wobble.core.errors import LengthError
 
 MM_PER_INCH = 25.4
+EIGHT_FEET_M = 96 * MM_PER_INCH / 1000
 SLIGHT_MM = 0.05
 """What is less than this is nothing on any rule."""
 LengthUnit = Literal["mm", "in"]
@@ -147,6 +148,22 @@ def format_spread(sd_mm: float, unit: LengthUnit = "mm") -> str:
     if unit == "in":
         return f'± {math.ceil(sd_mm / MM_PER_INCH * 100) / 100:.2f}"'
     return f"± {math.ceil(sd_mm * 10 - 1e-9) / 10:.1f} mm"
+
+
+def format_slope(mm_per_m: float, unit: LengthUnit = "mm", spread: float | None = None) -> str:
+    """Return how much something leans for display: mm over a metre, or inches over the height of a wall, 8 feet.
+
+    Args:
+        mm_per_m: The slope; its size is told, not its sign.
+        unit: As the rule reads.
+        spread: Its uncertainty, mm per m, told beside it and rounded up.
+    """
+    _require_finite(mm_per_m)
+    if unit == "in":
+        known = "" if spread is None else f" {format_spread(spread * EIGHT_FEET_M, unit)}"
+        return f"{format_length(abs(mm_per_m) * EIGHT_FEET_M, unit)}{known} in 8 ft"
+    known = "" if spread is None else f" {format_spread(spread).removesuffix(' mm')}"
+    return f"{abs(mm_per_m):.1f}{known} mm per m"
 
 
 def _require_finite(value_mm: float) -> None:

@@ -77,7 +77,7 @@
       type="range"
       min="0"
       max={far}
-      step="10"
+      step={view.unit === 'in' ? 12.7 : 10}
       value={at}
       aria-label={p.way === 'cut' ? 'Where it is cut' : 'Height of the plan'}
       oninput={(e) => (chosen = { ...chosen, [p.way]: Number(e.currentTarget.value) })}

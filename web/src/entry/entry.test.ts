@@ -2,9 +2,10 @@
 import { describe, expect, it } from 'vitest';
 import type { Station } from '../api/types';
 import { newId } from './ids';
-import { parseLength } from './length';
+import { parseLength, showLength } from './length';
 import { spotWords } from './places';
 import { EIGHTHS, pressed, SIXTEENTHS } from './typed';
+import { usual, usualLength } from './usual';
 import { neighbour, nextOpen } from './walk';
 
 const type = (...keys: string[]) => keys.reduce(pressed, '');
@@ -91,5 +92,29 @@ describe('a form field by field', () => {
     expect(sent).toEqual([]);
     enter('b');
     expect(sent).toEqual(['sent']);
+  });
+});
+
+describe('what a form begins with', () => {
+  it.each([
+    [2400, '96"'],
+    [1200, '48"'],
+    [760, '30"'],
+    [600, '24"'],
+    [400, '16"'],
+    [100, '4"'],
+    [40, '1 1/2"'],
+    [19, '3/4"'],
+    [6, '1/4"'],
+    [1, '1/16"'],
+  ])('is, for %s mm, %s on a rule in inches', (mm, inches) => {
+    expect(showLength(usualLength(mm, 'in'), 'in')).toBe(inches);
+    expect(usualLength(mm, 'mm')).toBe(mm);
+  });
+
+  it('turns the lengths of a thing, and nothing else of it', () => {
+    const door = { way: 'doorway', width_mm: 760, slope_deg: 40, at: [100, 100], name: 'Door' };
+    expect(usual(door, 'in')).toEqual({ ...door, width_mm: 762, at: [101.6, 101.6] });
+    expect(usual(door, 'mm')).toEqual(door);
   });
 });

@@ -1,7 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import cases from '../../../tests/core/length_cases.json';
 import type { LengthUnit } from '../api/types';
-import { fractionalInches, inField, parseLength, showFigure, showLength, showSpread } from './length';
+import {
+  fractionalInches,
+  inField,
+  parseLength,
+  showFigure,
+  showLength,
+  showSlope,
+  showSpread,
+} from './length';
 
 describe('the same cases as the core', () => {
   it.each(cases.parse)('reads %s (bare numbers in %s) as %s mm', (text, unit, mm) => {
@@ -12,6 +20,11 @@ describe('the same cases as the core', () => {
   });
   it.each(cases.fraction)('shows %s mm to 1/%s as %s', (mm, denominator, text) => {
     expect(fractionalInches(mm as number, denominator as 16 | 32)).toBe(text);
+  });
+  it.each(cases.slope)('says how much %s mm per m leans in %s', (mm, unit, spread, text) => {
+    expect(showSlope(mm as number, unit as LengthUnit, (spread ?? undefined) as number | undefined)).toBe(
+      text,
+    );
   });
   it.each(cases.shown)('says %s mm is %s', (mm, text) => {
     expect(showLength(mm as number, 'in')).toBe(text);

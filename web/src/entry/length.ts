@@ -100,6 +100,19 @@ export function showLength(mm: number, unit: LengthUnit, decimals = 1): string {
   return Number(text) === 0 ? (0).toFixed(decimals) : text.replace('-', '−');
 }
 
+const EIGHT_FEET_M = (96 * MM_PER_INCH) / 1000;
+
+/** How much something leans, its size: mm over a metre, or inches over the height of a wall, 8 feet. */
+export function showSlope(mmPerM: number, unit: LengthUnit, spread?: number): string {
+  const size = Math.abs(mmPerM);
+  const long = unit === 'in' ? EIGHT_FEET_M : 1;
+  const known = spread === undefined ? '' : ` ${showSpread(spread * long, unit)}`;
+  return `${showLength(size * long, unit)}${known} ${unit === 'in' ? 'in 8 ft' : 'mm per m'}`;
+}
+
+/** How far a slider or a press of a key moves: a mark of the rule. */
+export const markOf = (unit: LengthUnit): number => (unit === 'in' ? MM_PER_INCH / 16 : 0.5);
+
 /** An uncertainty for display, rounded up so that it never claims too much. */
 export function showSpread(sd: number, unit: LengthUnit): string {
   if (unit === 'in') return '± ' + (Math.ceil((sd / MM_PER_INCH) * 100) / 100).toFixed(2) + '"';

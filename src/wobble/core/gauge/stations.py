@@ -16,12 +16,15 @@ import numpy as np
 
 from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.survey import Survey
-from wobble.core.job import Instrument, Offset, Place, Span, Spot, SurfaceName, Unit, Value
+from wobble.core.job import Instrument, Offset, Place, Span, Spot, SurfaceName, Unit, Value, surface_extent
+from wobble.core.length import MM_PER_INCH, LengthUnit
 
 PITCH_MM = 480.0
 """Furthest apart that two stations of a row stand: under the smooth length scale, so that no bow slips between."""
 EDGE_MM = 60.0
 SAME_SPOT_MM = 30.0
+MARK_MM: dict[LengthUnit, float] = {"mm": 5.0, "in": MM_PER_INCH / 2}
+"""Marks that are found on a rule at a glance; half of one is less than a finger covers."""
 SIDE_PITCH_MM = 1100.0
 """Side walls are met by the ends of a run only: three heights and three depths say how they lean, skew and bow."""
 
@@ -54,8 +57,8 @@ class NextReading(Value, frozen=True, kw_only=True):
     about: Literal["shape", "shims"] = "shape"
 
 
-def stations(place: Place) -> tuple[Station, ...]:
-    """Return the proposed round of a place, in walking order, with the readings already taken."""
+def stations(place: Place, units: LengthUnit = "mm") -> tuple[Station, ...]:
+    """Return the proposed round of a place, in walking order, on round marks of a rule in `units`."""
     places: list[tuple[SurfaceName, Spot]] = []
     if "floor" in place.surfaces:
         back, *middle, front = _floor_rows(place)
@@ -83,8 +86,19 @@ def stations(place: Place) -> tuple[Station, ...]:
         counts[surface] = counts.get(surface, 0) + 1
         spanned = surface == "ceiling" and "floor" in place.surfaces
         takes: Literal["offset", "span"] = "span" if spanned else "offset"
-        round_.append(Station(id=f"{surface}-{counts[surface]}", surface=surface, at=at, takes=takes))
+        spot = _on_marks(place, surface, at, MARK_MM[units])
+        round_.append(Station(id=f"{surface}-{counts[surface]}", surface=surface, at=spot, takes=takes))
     return tuple(round_)
+
+
+def _on_marks(place: Place, surface: SurfaceName, at: Spot, mark_mm: float) -> Spot:
+    """Return a spot moved to the nearest marks, or to the last ones before where its surface ends."""
+    (_, wide), (_, high) = surface_extent(place, surface)
+
+    def marked(value: float, most: float) -> float:
+        return max(0, min(round(value / mark_mm), math.floor(most / mark_mm))) * mark_mm
+
+    return marked(at[0], wide), marked(at[1], high)
 
 
 SIDES: tuple[SurfaceName, ...] = ("left", "right")

@@ -16,6 +16,7 @@ from wobble.core.gauge.prior import Floats
 from wobble.core.gauge.stations import NextReading, Station, next_reading, stations, with_readings
 from wobble.core.gauge.survey import TIED_SD_MM, Survey
 from wobble.core.job import Instrument, Measured, Place, SurfaceName, Value, surface_extent
+from wobble.core.length import LengthUnit
 
 GRID_STEP_MM = 80.0
 MOST_STEPS = (48, 14)
@@ -129,9 +130,9 @@ class Surveyed(Value, frozen=True, kw_only=True):
     leaning: tuple[LeaningLine, ...] = ()
 
 
-def surveyed(survey: Survey, place: Place, requested: Sequence[Requested] = ()) -> Surveyed:
+def surveyed(survey: Survey, place: Place, requested: Sequence[Requested] = (), units: LengthUnit = "mm") -> Surveyed:
     """Return what a survey says of its place; the next reading is the best one for what is asked, if anything is."""
-    round_ = with_readings(stations(place), survey)
+    round_ = with_readings(stations(place, units), survey)
     instrument = next((i for i in _instruments_used(survey)), Instrument(id="tape", name="Tape"))
     return Surveyed(
         place=place.id,

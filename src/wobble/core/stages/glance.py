@@ -92,7 +92,7 @@ def solve_glance(job: Job) -> Glance:
 
 def _place(job: Job, place: Place) -> PlaceGlance:
     survey = survey_of(job, place.id)
-    round_ = with_readings(stations(place), survey)
+    round_ = with_readings(stations(place, job.units), survey)
     fit, hold = solve_fit(job, place.id), solve_hold(job, place.id)
     checks = solve_set(job, place.id).checks
     return PlaceGlance(
@@ -168,7 +168,7 @@ def _missing(job: Job) -> Iterator[Next]:
         if again:
             readings = "one reading" if again == 1 else f"{again} readings"
             yield Next(stage="gauge", place=place.id, text=f"Take {readings} of {place.name} once more.")
-        round_ = with_readings(stations(place), survey)
+        round_ = with_readings(stations(place, job.units), survey)
         if 2 * len(active(place.readings)) < len(round_):
             left = sum(s.read_by is None for s in round_)
             yield Next(

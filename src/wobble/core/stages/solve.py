@@ -123,7 +123,8 @@ def solve_gauge(job: Job, place_id: str) -> Surveyed:
     job = set_out(job)
     standing_on = floor_contact_of(job, place_id)
     place = find_place(job, place_id)
-    return surveyed(survey_of(job, place_id), place, requested(standing_on) if standing_on else ())
+    asked = requested(standing_on) if standing_on else ()
+    return surveyed(survey_of(job, place_id), place, asked, job.units)
 
 
 def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:

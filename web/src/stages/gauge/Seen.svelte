@@ -64,7 +64,7 @@
     </div>
   </div>
 {/each}
-{#each leans(p.surveyed.leaning ?? [], names) as words (words)}
+{#each leans(p.surveyed.leaning ?? [], names, view.unit) as words (words)}
   <p class="seen">
     ▲ {words}. What was read from it is corrected; turn the instrument half round on its spot and compare
     before you mark by it.

@@ -8,6 +8,7 @@
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
   import { traitWords } from './traits';
+  import { showSlope } from '../../entry/length';
   import { usePlace } from '../../state/place';
 
   interface Props {
@@ -47,8 +48,7 @@
   {#each surveyed.biases as b (b.instrument)}
     <p class="quiet">
       {instruments.find((i) => i.id === b.instrument)?.name ?? b.instrument} reads
-      <span class="figure">{Math.abs(b.mm_per_m).toFixed(1)} ± {(Math.ceil(b.sd * 10) / 10).toFixed(1)}</span>
-      mm per m too
+      <span class="figure">{showSlope(b.mm_per_m, unit, b.sd)}</span> too
       {b.mm_per_m < 0 ? 'low' : 'high'}, and is corrected for it.{b.sd > 0.4
         ? ' A flip test would settle it.'
         : ''}
@@ -74,11 +74,9 @@
                 <Measure mm={words.value} sd={t.sd} named />
               {:else}
                 <span class="figure"
-                  >{words.value.toFixed(t.unit === 'deg' ? 2 : 1)}
-                  <small
-                    >± {(Math.ceil(t.sd * 100) / 100).toFixed(t.unit === 'deg' ? 2 : 1)}
-                    {t.unit === 'deg' ? '°' : 'mm per m'}</small
-                  ></span
+                  >{t.unit === 'deg'
+                    ? `${words.value.toFixed(2)} ± ${(Math.ceil(t.sd * 100) / 100).toFixed(2)}°`
+                    : showSlope(words.value, unit, t.sd)}</span
                 >
               {/if}
             </td>

@@ -43,7 +43,7 @@ describe('a line that leans', () => {
       { set_up: 'l', axis: 'y', mm_per_m: 0.5, sd: 0.1 },
       { set_up: 'm', axis: 'z', mm_per_m: 0.8, sd: 0.2 },
     ];
-    expect(leans(found, new Map([['l', 'Level line']]))).toEqual([
+    expect(leans(found, new Map([['l', 'Level line']]), 'mm')).toEqual([
       '“Level line” leans 1.0 ± 0.3 mm per m along and 0.5 ± 0.2 mm per m out from the back',
       '“m” leans 0.8 ± 0.4 mm per m up',
     ]);

@@ -1,5 +1,6 @@
 /** What the readings show of a surface as a whole: where it steps, and which lines lean. */
-import type { SurfaceName, Surveyed, WallStep } from '../../api/types';
+import { showSlope } from '../../entry/length';
+import type { LengthUnit, SurfaceName, Surveyed, WallStep } from '../../api/types';
 import { SURFACE_NAMES } from '../../entry/places';
 import { freeStep } from '../../entry/ids';
 
@@ -37,14 +38,15 @@ export function declared(edge: SeenEdge, steps: readonly WallStep[]): WallStep {
 }
 
 /** How much lines lean, a line of words for each. */
-export function leans(leaning: readonly LeaningLine[], names: ReadonlyMap<string, string>): string[] {
+export function leans(
+  leaning: readonly LeaningLine[],
+  names: ReadonlyMap<string, string>,
+  unit: LengthUnit,
+): string[] {
   const along: Record<string, string> = { x: 'along', y: 'out from the back', z: 'up' };
   return [...new Set(leaning.map((l) => l.set_up))].map((id) => {
     const own = leaning.filter((l) => l.set_up === id);
-    const said = own.map(
-      (l) =>
-        `${Math.abs(l.mm_per_m).toFixed(1)} ± ${(Math.ceil(20 * l.sd) / 10).toFixed(1)} mm per m ${along[l.axis] ?? l.axis}`,
-    );
+    const said = own.map((l) => `${showSlope(l.mm_per_m, unit, 2 * l.sd)} ${along[l.axis] ?? l.axis}`);
     return `“${names.get(id) ?? id}” leans ${said.join(' and ')}`;
   });
 }

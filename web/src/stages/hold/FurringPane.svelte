@@ -4,11 +4,12 @@
   import { Refused } from '../../api/client';
   import type { Furring } from '../../api/types';
   import { Checkbox } from '../../carbon';
-  import { showLength } from '../../entry/length';
+  import { showLength, showSlope } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
   import Measure from '../../entry/Measure.svelte';
   import Wide from '../../shell/Wide.svelte';
   import { usePlace } from '../../state/place';
+  import { usualLength } from '../../entry/usual';
 
   interface Props {
     job: string;
@@ -21,10 +22,10 @@
   const view = usePlace();
   // svelte-ignore state_referenced_locally
   let asked = $state({
-    low_mm: 200,
-    high_mm: Math.min(1400, p.high),
-    pitch_mm: 600,
-    strip_mm: 19,
+    low_mm: usualLength(200, view.unit),
+    high_mm: Math.min(usualLength(1400, view.unit), p.high),
+    pitch_mm: usualLength(600, view.unit),
+    strip_mm: usualLength(19, view.unit),
     plumb: true,
   });
   let made = $state.raw<Furring | null>(null);
@@ -65,7 +66,7 @@
   <p>
     Their backs lie {made.plane_mm > 0 ? `${showLength(made.plane_mm, view.unit)} off` : 'on'} the wall's proudest
     spot ({made.why}){made.lean_mm_per_m || made.turn_mm_per_m
-      ? `; the plane leans ${made.lean_mm_per_m.toFixed(1)} mm/m and turns ${made.turn_mm_per_m.toFixed(1)} mm/m`
+      ? `; the plane leans ${showSlope(made.lean_mm_per_m, view.unit)} ${made.lean_mm_per_m < 0 ? 'back' : 'into the room'} and turns ${showSlope(made.turn_mm_per_m, view.unit)}`
       : ''}. Packed to <b class="figure">{showLength(made.thickest_mm, view.unit)}</b> at the deepest.
   </p>
   <Wide label="Packing behind the strips">

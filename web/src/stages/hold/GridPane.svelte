@@ -7,6 +7,7 @@
   import { showLength } from '../../entry/length';
   import LengthField from '../../entry/LengthField.svelte';
   import { usePlace } from '../../state/place';
+  import { usualLength } from '../../entry/usual';
 
   let { high, wide }: { high: number; wide: number } = $props();
   const view = usePlace();
@@ -14,12 +15,12 @@
   // svelte-ignore state_referenced_locally
   let asked = $state<AskGrid>({
     how: 'battens',
-    high_mm: Math.min(1800, high),
-    wide_mm: Math.min(1200, wide),
-    pitch_mm: 150,
-    batten_mm: 80,
-    thick_mm: 18,
-    edge_mm: 20,
+    high_mm: Math.min(usualLength(1800, unit), high),
+    wide_mm: Math.min(usualLength(1200, unit), wide),
+    pitch_mm: usualLength(150, unit),
+    batten_mm: usualLength(80, unit),
+    thick_mm: usualLength(18, unit),
+    edge_mm: usualLength(20, unit),
     units: unit,
   });
   let made = $state.raw<Laid | null>(null);

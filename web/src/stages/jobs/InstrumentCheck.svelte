@@ -7,9 +7,10 @@
   import { Modal, TextInput } from '../../carbon';
   import { fieldByField } from '../../entry/fields';
   import TiltReader from '../../entry/TiltReader.svelte';
-  import { parseLength } from '../../entry/length';
+  import { inField, parseLength, showLength, showSlope, showSpread } from '../../entry/length';
   import { notices } from '../../state/notices.svelte';
   import { usePlace } from '../../state/place';
+  import { usualLength } from '../../entry/usual';
 
   interface Props {
     instrument: Instrument;
@@ -73,6 +74,9 @@
   };
   const how = $derived(HOWS[p.instrument.kind ?? 'tape'] ?? 'flip');
   const steps = $derived(STEPS[how]);
+  const starts = $derived(
+    steps.fields.map((f) => (f.start ? inField(usualLength(Number(f.start), view.unit), view.unit, 0) : '')),
+  );
   let typed = $state<string[]>([]);
   let result = $state.raw<{ found: CheckFound; checked: Instrument } | null>(null);
   let fault = $state('');
@@ -89,7 +93,7 @@
       const [a, b] = [PER_DEG(first!), -PER_DEG(turned!)];
       return { check: 'flip', at: new Date().toISOString(), length_mm: 1000, first_mm: a, turned_mm: b };
     }
-    const values = steps.fields.map((f, i) => parseLength(typed[i] ?? f.start, view.unit));
+    const values = steps.fields.map((f, i) => parseLength(typed[i] ?? starts[i]!, view.unit));
     const empty = values.findIndex((v) => v === null);
     if (empty >= 0) return `“${steps.fields[empty]!.label}” is not a length yet.`;
     const [a, b, c] = values as [number, number, number];
@@ -117,7 +121,9 @@
     }
   }
   const told = (f: CheckFound) =>
-    `${Math.abs(f.value).toFixed(2)} ± ${(Math.ceil(f.sd * 100) / 100).toFixed(2)} ${f.unit === 'mm' ? 'mm' : 'mm per m'}`;
+    f.unit === 'mm'
+      ? `${showLength(Math.abs(f.value), view.unit)} ${showSpread(f.sd, view.unit)}`
+      : showSlope(f.value, view.unit, f.sd);
   const small = $derived(result !== null && Math.abs(result.found.value) < 2 * result.found.sd);
 </script>
 
@@ -149,7 +155,7 @@
       <TextInput
         labelText="{f.label}{view.unit === 'mm' ? ', mm' : ', in'}"
         autocomplete="off"
-        value={typed[i] ?? f.start}
+        value={typed[i] ?? starts[i]}
         disabled={result !== null}
         on:input={(e: CustomEvent<string | number | null>) => (typed[i] = String(e.detail ?? ''))}
       />

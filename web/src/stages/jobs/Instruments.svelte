@@ -3,6 +3,8 @@
   import type { Instrument } from '../../api/types';
   import { Button, Select, SelectItem, TextInput } from '../../carbon';
   import { calls } from '../../api/calls';
+  import { showLength, showSlope, showSpread } from '../../entry/length';
+  import { usePlace } from '../../state/place';
   import type { CheckFound } from '../../api/types';
   import { notices } from '../../state/notices.svelte';
   import InstrumentCheck from './InstrumentCheck.svelte';
@@ -22,6 +24,7 @@
     'square',
   ] as const;
   const CHECKED = ['level', 'digital level', 'phone', 'laser line', 'tape', 'square'];
+  const view = usePlace();
   let checking = $state.raw<Instrument | null>(null);
   let shelf = $state.raw<Instrument[]>([]);
   let found = $state.raw<Record<string, CheckFound[]>>({});
@@ -106,15 +109,15 @@
             {#if found[tool.id]?.length}
               {@const last = found[tool.id]!.at(-1)!}
               <span class="figure"
-                >{last.value < 0 ? '−' : '+'}{Math.abs(last.value).toFixed(2)} ± {(
-                  Math.ceil(last.sd * 100) / 100
-                ).toFixed(2)}</span
+                >{last.value < 0 ? '−' : '+'}{last.unit === 'mm'
+                  ? `${showLength(Math.abs(last.value), view.unit)} ${showSpread(last.sd, view.unit)}`
+                  : showSlope(last.value, view.unit, last.sd)}</span
               >
               <small class="quiet"
-                >{last.unit === 'mm' ? 'mm' : 'mm per m'}, since {new Date(last.at).toLocaleDateString(
-                  undefined,
-                  { day: 'numeric', month: 'short' },
-                )}</small
+                >since {new Date(last.at).toLocaleDateString(undefined, {
+                  day: 'numeric',
+                  month: 'short',
+                })}</small
               >
             {/if}
             {#if CHECKED.includes(tool.kind ?? 'tape')}

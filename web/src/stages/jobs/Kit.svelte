@@ -4,6 +4,7 @@
   import { Button, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
+  import { usual } from '../../entry/usual';
 
   let { kit }: { kit: ShimKit } = $props();
   const pieces = $derived(kit.pieces ?? []);
@@ -97,8 +98,10 @@
   <Button
     size="small"
     kind="ghost"
-    on:click={() => save({ tapers: [...tapers, { length_mm: 150, thin_mm: 1, thick_mm: 8, count: null }] })}
-    >Add a tapered pair</Button
+    on:click={() =>
+      save({
+        tapers: [...tapers, usual({ length_mm: 150, thin_mm: 1, thick_mm: 8, count: null }, open.units)],
+      })}>Add a tapered pair</Button
   >
 
   <div class="fields">

@@ -5,6 +5,7 @@
   import { Button, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
+  import { usual } from '../../entry/usual';
 
   let { way }: { way: readonly Passage[] } = $props();
   const put = (way_in: Passage[]) => void open.edit('way in', calls.putWayIn, { way_in: way }, { way_in });
@@ -77,7 +78,7 @@
     </p>
   {/if}
   <div class="add">
-    {#each KINDS as [text, passage] (text)}
+    {#each KINDS.map(([text, one]) => [text, usual(one, open.units)] as const) as [text, passage] (text)}
       <Button size="small" kind="ghost" on:click={() => put([...way, passage])}>{text}</Button>
     {/each}
   </div>

@@ -5,6 +5,7 @@
   import { Button, Checkbox, Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
+  import { usual } from '../../entry/usual';
 
   let { ways }: { ways: readonly Construction[] } = $props();
   type Framed = NonNullable<Construction['face_frame']>;
@@ -13,7 +14,7 @@
   const set = (i: number, part: Partial<Construction>) =>
     save(ways.map((w, k) => (k === i ? { ...w, ...part } : w)));
   const framed = (i: number, part: Partial<Framed>) =>
-    set(i, { face_frame: { ...FRAME, ...ways[i]?.face_frame, ...part } });
+    set(i, { face_frame: { ...usual(FRAME, open.units), ...ways[i]?.face_frame, ...part } });
   /** Sheets of the job's stock: one named here is cut from, as thick as it measures. */
   const sheets = $derived((open.stored?.job.workshop?.stock ?? []).filter((s) => s.sold_as === 'sheet'));
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
@@ -21,7 +22,10 @@
     const taken = new Set(ways.map((w) => w.id));
     let n = 1;
     while (taken.has(`way-${n}`)) n += 1;
-    save([...ways, { ...(DEFAULTS.construction as unknown as Construction), id: `way-${n}` }]);
+    save([
+      ...ways,
+      usual({ ...(DEFAULTS.construction as unknown as Construction), id: `way-${n}` }, open.units),
+    ]);
   }
   const BACKS = {
     none: 'no back',

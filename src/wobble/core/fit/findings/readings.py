@@ -13,6 +13,7 @@ from wobble.core.gauge.doubts.doubt import Disagreement
 from wobble.core.gauge.doubts.explain import FoundEdge
 from wobble.core.gauge.survey import MISREAD_MM
 from wobble.core.job import Reading, reading_spots, surface_extent
+from wobble.core.length import format_slope
 
 FEWEST_FLOOR_READINGS = 4
 MOST_NAMED = 3
@@ -192,7 +193,7 @@ def leaning(case: Case) -> Iterator[Finding]:
     """A line that leans: what was read from it is corrected, and the user should see to it."""
     for name in dict.fromkeys(one.set_up for one in case.survey.leaning):
         leans = [one for one in case.survey.leaning if one.set_up == name]
-        said = " and ".join(f"{abs(o.by):.1f} ± {2 * o.sd:.1f} mm per m {ALONG[o.axis]}" for o in leans)
+        said = " and ".join(f"{format_slope(o.by, case.units, 2 * o.sd)} {ALONG[o.axis]}" for o in leans)
         yield Finding(
             code="leaning-line",
             severity="mind",

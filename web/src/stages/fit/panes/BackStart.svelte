@@ -1,7 +1,7 @@
 <!-- Where the backs stand: clear of the proudest spot by so much, and turned in plan by so much. -->
 <script lang="ts">
   import type { BackLine, Plan } from '../../../api/types';
-  import { showLength, showSpread } from '../../../entry/length';
+  import { markOf, showLength, showSlope, showSpread } from '../../../entry/length';
   import { usePlace } from '../../../state/place';
 
   interface Props {
@@ -14,6 +14,9 @@
   const view = usePlace();
   const deepest = $derived(Math.max(0, ...p.plan.packings.map((k) => k.gap.value_mm)));
   const off = $derived(p.line.off_mm ?? 0);
+  const mark = $derived(markOf(view.unit));
+  /** A step of the turn, mm per m: a quarter, or 1/32 of an inch over 8 feet. */
+  const turn = $derived(view.unit === 'in' ? 25.4 / 32 / 2.4384 : 0.25);
   const turned = $derived(p.line.turn_mm_per_m ?? 0);
 </script>
 
@@ -26,8 +29,8 @@
         id="back-off"
         type="range"
         min="0"
-        max="30"
-        step="0.5"
+        max={view.unit === 'in' ? 19 * mark : 30}
+        step={mark}
         value={off}
         oninput={(e) => p.onturn({ ...p.line, off_mm: Number(e.currentTarget.value) })}
         onchange={() => p.onkeep()}
@@ -35,18 +38,18 @@
       <b class="figure">{showLength(off, view.unit)}</b>
     </div>
     <div class="rows">
-      <label for="back-turn">turned, per metre</label>
+      <label for="back-turn">turned</label>
       <input
         id="back-turn"
         type="range"
-        min="-10"
-        max="10"
-        step="0.25"
+        min={-40 * turn}
+        max={40 * turn}
+        step={turn}
         value={turned}
         oninput={(e) => p.onturn({ ...p.line, turn_mm_per_m: Number(e.currentTarget.value) })}
         onchange={() => p.onkeep()}
       />
-      <b class="figure">{turned > 0 ? '+' : ''}{showLength(turned, view.unit)}</b>
+      <b class="figure">{turned > 0 ? '+' : turned < 0 ? '−' : ''}{showSlope(turned, view.unit)}</b>
     </div>
     <p class="quiet">
       Deepest packing <b class="figure">{showLength(deepest, view.unit)}</b>; the line is known to

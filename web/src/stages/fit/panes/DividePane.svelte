@@ -8,6 +8,7 @@
   import LengthField from '../../../entry/LengthField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
   import { usePlace } from '../../../state/place';
+  import { usualLength } from '../../../entry/usual';
 
   let { long }: { long: number } = $props();
   const view = usePlace();
@@ -15,10 +16,10 @@
   // svelte-ignore state_referenced_locally
   let asked = $state<Divide>({
     how: 'openings',
-    long_mm: long || 1000,
-    piece_mm: 19,
+    long_mm: long || usualLength(1000, unit),
+    piece_mm: usualLength(19, unit),
     count: 3,
-    most_apart_mm: 400,
+    most_apart_mm: usualLength(400, unit),
     gap_mm: 0,
     seams: [],
     units: unit,

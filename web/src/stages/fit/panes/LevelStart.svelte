@@ -3,7 +3,7 @@
   import type { Datum, Plan, DatumMethod } from '../../../api/types';
   import { Select, SelectItem } from '../../../carbon';
   import { path } from '../../../drawing/ribbon';
-  import { showLength } from '../../../entry/length';
+  import { markOf, showLength } from '../../../entry/length';
   import LengthField from '../../../entry/LengthField.svelte';
   import { usePlace } from '../../../state/place';
 
@@ -19,8 +19,12 @@
   const view = usePlace();
   const W = 340;
   const H = 74;
-  const LOW = -12;
-  const HIGH = 20;
+  const mark = $derived(markOf(view.unit));
+  /** Whole marks, so that the slider stands on them; the costs are known from 12 below to 20 above. */
+  const LOW = $derived(-Math.floor(12 / mark) * mark);
+  const HIGH = $derived(Math.floor(20 / mark) * mark);
+  /** What the scale names at either side of the high spot. */
+  const NAMED = $derived(view.unit === 'in' ? 6 * mark : 10);
 
   // From what is asked, not from the last answer: a slider that waited for the server would lose key presses.
   const over = $derived(
@@ -52,7 +56,7 @@
   /** The slider stands for the height over the high spot; under a fixed top the same move moves the top. */
   function turn(mm: number) {
     if (p.datum.rule === 'high spot') p.onturn({ rule: 'high spot', over_mm: mm });
-    else p.onturn({ ...p.datum, top_mm: Math.round((p.datum.top_mm + mm - over) * 2) / 2 });
+    else p.onturn({ ...p.datum, top_mm: Math.round((p.datum.top_mm + mm - over) / mark) * mark });
   }
 </script>
 
@@ -141,7 +145,7 @@
             type="range"
             min={LOW}
             max={HIGH}
-            step="0.5"
+            step={mark}
             value={held}
             aria-label="Height over the high spot"
             aria-valuetext="{showLength(over, view.unit)} over the high spot"
@@ -149,9 +153,9 @@
             onchange={() => p.onkeep()}
           />
           <div class="scale quiet figure" aria-hidden="true">
-            <span style:left="{(x(-10) / W) * 100}%">−10</span><span style:left="{(x(0) / W) * 100}%"
-              >high spot</span
-            ><span style:left="{(x(10) / W) * 100}%">+10</span>
+            <span style:left="{(x(-NAMED) / W) * 100}%">−{showLength(NAMED, view.unit, 0)}</span><span
+              style:left="{(x(0) / W) * 100}%">high spot</span
+            ><span style:left="{(x(NAMED) / W) * 100}%">+{showLength(NAMED, view.unit, 0)}</span>
           </div>
           <p class="now">
             <span><b class="figure">{showLength(over, view.unit)}</b> over the high spot</span>

@@ -5,6 +5,7 @@
   import LengthField from '../../../entry/LengthField.svelte';
   import { ACROSS, lineWords } from '../../../entry/places';
   import { open } from '../../../state/job.svelte';
+  import { showSlope } from '../../../entry/length';
   import { usePlace } from '../../../state/place';
 
   interface Props {
@@ -114,7 +115,9 @@
       <TextInput labelText="Call it" bind:value={name} />
       <Select
         labelText="Made with"
-        helperText={madeWith ? '' : 'a plain laser may lean 0.3 mm per m, and that is counted in'}
+        helperText={madeWith
+          ? ''
+          : `a plain laser may lean ${showSlope(0.3, view.unit)}, and that is counted in`}
         bind:selected={madeWith}
       >
         <SelectItem value="" text="A laser" />

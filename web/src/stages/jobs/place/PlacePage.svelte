@@ -17,6 +17,7 @@
   import Obstacles from './Obstacles.svelte';
   import Steps from './Steps.svelte';
   import PlaceFields from './PlaceFields.svelte';
+  import { usual } from '../../../entry/usual';
 
   let { params }: { params: Record<string, string> } = $props();
   const id = $derived(params['job'] ?? '');
@@ -48,6 +49,7 @@
       if (!here) return;
       const found = key ? open.place(key) : undefined;
       if (found) draft = saved = found;
+      else draft = usual(draft, open.units);
       document.title = `${found?.name ?? 'New place'} · Wobble`;
     });
     return () => {

@@ -5,6 +5,8 @@
   import { freeStep } from '../../../entry/ids';
   import LengthField from '../../../entry/LengthField.svelte';
   import { AXIS_WORDS, SURFACE_NAMES } from '../../../entry/places';
+  import { usual } from '../../../entry/usual';
+  import { open } from '../../../state/job.svelte';
 
   interface Props {
     steps: readonly WallStep[];
@@ -17,17 +19,20 @@
   function add() {
     p.onchange([
       ...p.steps,
-      {
-        id: freeStep(p.steps),
-        name: 'Chimney breast',
-        surface: 'back',
-        from_mm: 800,
-        to_mm: 1600,
-        by_mm: 120,
-        sigma_mm: 3,
-        axis: 'first',
-        at_sigma_mm: 3,
-      },
+      usual(
+        {
+          id: freeStep(p.steps),
+          name: 'Chimney breast',
+          surface: 'back',
+          from_mm: 800,
+          to_mm: 1600,
+          by_mm: 120,
+          sigma_mm: 3,
+          axis: 'first',
+          at_sigma_mm: 3,
+        } as WallStep,
+        open.units,
+      ),
     ]);
   }
   const PARTS = [

@@ -6,6 +6,7 @@
   import LengthField from '../../../entry/LengthField.svelte';
   import { showLength } from '../../../entry/length';
   import { usePlace } from '../../../state/place';
+  import { usual } from '../../../entry/usual';
 
   type Body = NonNullable<Unit['body']>;
   interface Props {
@@ -175,7 +176,7 @@
           set({
             hangs: [
               ...(body.hangs ?? []),
-              { id: `tool-${n}`, name: 'Clamps', at: [200, 0], weight_kg: 4, out_mm: 120 },
+              usual({ id: `tool-${n}`, name: 'Clamps', at: [200, 0], weight_kg: 4, out_mm: 120 }, view.unit),
             ],
           });
         }}>Hang something</Button

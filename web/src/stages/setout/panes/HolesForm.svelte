@@ -4,6 +4,8 @@
   import type { Hole, Unit } from '../../../api/types';
   import { Button, Select, SelectItem, TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
+  import { usual } from '../../../entry/usual';
+  import { open } from '../../../state/job.svelte';
 
   interface Props {
     unit: Unit;
@@ -19,16 +21,19 @@
     while (taken.has(`hole-${n}`)) n += 1;
     p.onchange([
       ...holes,
-      {
-        id: `hole-${n}`,
-        name: 'Cable hole',
-        kind: 'cable hole',
-        inside: 'back',
-        at: [100, 100],
-        size: [60, 60],
-        strip_mm: 0,
-        plug_mm: 50,
-      } as Hole,
+      usual(
+        {
+          id: `hole-${n}`,
+          name: 'Cable hole',
+          kind: 'cable hole',
+          inside: 'back',
+          at: [100, 100],
+          size: [60, 60],
+          strip_mm: 0,
+          plug_mm: 50,
+        } as Hole,
+        open.units,
+      ),
     ]);
   }
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;

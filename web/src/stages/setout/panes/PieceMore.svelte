@@ -5,6 +5,8 @@
   import { Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
+  import { usual } from '../../../entry/usual';
+  import { open } from '../../../state/job.svelte';
 
   interface Props {
     unit: Unit;
@@ -111,7 +113,7 @@
     edge: null,
     stock_mm: 4100,
   };
-  const board = $derived(u.board ?? BOARD);
+  const board = $derived(u.board ?? usual(BOARD, open.units));
   const air = $derived(u.air ?? { sides_mm: 0, back_mm: 0, top_mm: 0 });
   function take(kind: NonNullable<Unit['kind']>) {
     const part: Partial<Unit> = { kind };
@@ -299,7 +301,9 @@
     selected={u.angled?.end ?? ''}
     on:change={(e: Event) => {
       const end = chosen(e) as 'left' | 'right' | '';
-      p.onchange({ angled: end ? { along_mm: 200, deep_mm: 200, ...u.angled, end } : null });
+      p.onchange({
+        angled: end ? { ...usual({ along_mm: 200, deep_mm: 200 }, open.units), ...u.angled, end } : null,
+      });
     }}
   >
     <SelectItem value="" text="none" />

@@ -3,6 +3,8 @@
   import type { Existing, SetOut, WallOpening } from '../../../api/types';
   import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
+  import { usual } from '../../../entry/usual';
+  import { open } from '../../../state/job.svelte';
 
   interface Props {
     said: SetOut;
@@ -25,30 +27,36 @@
     p.onchange({
       existing: [
         ...existing,
-        {
-          id: free('stays'),
-          name: 'Lever frame',
-          x_mm: 600,
-          width_mm: 600,
-          height_mm: 400,
-          depth_mm: 400,
-          clear_mm: 40,
-        } as Existing,
+        usual(
+          {
+            id: free('stays'),
+            name: 'Lever frame',
+            x_mm: 600,
+            width_mm: 600,
+            height_mm: 400,
+            depth_mm: 400,
+            clear_mm: 40,
+          } as Existing,
+          open.units,
+        ),
       ],
     });
   const addO = () =>
     p.onchange({
       openings: [
         ...openings,
-        {
-          id: free('window'),
-          name: 'Window',
-          kind: 'window',
-          x_mm: 600,
-          width_mm: 900,
-          height_mm: 1100,
-          sill_mm: 900,
-        } as WallOpening,
+        usual(
+          {
+            id: free('window'),
+            name: 'Window',
+            kind: 'window',
+            x_mm: 600,
+            width_mm: 900,
+            height_mm: 1100,
+            sill_mm: 900,
+          } as WallOpening,
+          open.units,
+        ),
       ],
     });
   const E = [

@@ -4,6 +4,8 @@
   import { Button, TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
   import Count from './Count.svelte';
+  import { usual } from '../../../entry/usual';
+  import { open } from '../../../state/job.svelte';
 
   interface Props {
     things: readonly Content[];
@@ -15,7 +17,10 @@
   const add = () =>
     p.onchange([
       ...p.things,
-      { name: 'Tray of glue pots', width_mm: 300, depth_mm: 200, height_mm: 150, weight_kg: 2 } as Content,
+      usual(
+        { name: 'Tray of glue pots', width_mm: 300, depth_mm: 200, height_mm: 150, weight_kg: 2 } as Content,
+        open.units,
+      ),
     ]);
   const SIZES = [
     ['width_mm', 'Wide'],
