@@ -11,6 +11,7 @@ from django.test import Client
 from tools.write_schemas import FIELDS, OPENAPI, fields, openapi
 
 from wobble.core.formats.document import read_job, write_job
+from wobble.core.length import parse_length
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
@@ -563,3 +564,28 @@ def test_furring_and_grids_are_laid_out_on_asking(ines):
     assert (status, len(laid["rows"])) == (200, 10)
     status, fault = ines.post("/jobs/grid", {"how": "pegs", "high_mm": 20, "pitch_mm": 25})
     assert (status, fault["code"]) == (422, "grid")
+
+
+def test_a_practice_is_begun_read_and_told(ines):
+    status, made = ines.post("/jobs/practice", {"units": "in", "seed": 3})
+    assert status == 200
+    assert made["job"]["places"][0]["practice"] == {"seed": 3}
+    job = f"/jobs/{made['id']}"
+    where = f"{job}/places/corner/practice"
+    asked = {
+        "fact": "offset",
+        "id": "one",
+        "instrument": "laser",
+        "taken_at": "2026-03-07T09:30:00Z",
+        "surface": "floor",
+        "at": [101.6, 63.5],
+        "set_up": "level",
+        "value_mm": 0,
+    }
+    _, (shown,) = ines.post(where, {"asked": [asked]})
+    assert 900 < shown["value_mm"] < 1130
+    assert parse_length(shown["entered"], "in") == pytest.approx(shown["value_mm"], abs=1e-6)
+    assert ines.get(job)[1]["job"]["places"][0]["facts"] == [], "reading an instrument stores nothing"
+    assert ines.get(where)[1]["next"] == "read"
+    real = ines.post("/jobs/practice", {"seed": 3})[1]["id"]
+    assert ines.get(f"/jobs/{real}/places/elsewhere/practice")[0] == 404

@@ -41,6 +41,12 @@
     if (name) untrack(() => (void waiting.open(name), void photos.open()));
   });
 
+  /** The made-up place in view, if it is one. */
+  const practised = $derived.by(() => {
+    const { job = '', place = '' } = router.current?.params ?? {};
+    return open.stored?.id === job && open.place(place)?.practice ? { job, place } : null;
+  });
+
   /** Paper outlives what it was printed from: it says of which revision it is. */
   function paper() {
     const place = open.stored?.job.places?.find((p) => p.id === router.current?.params['place']);
@@ -68,6 +74,11 @@
   <SignIn />
 {:else if session.who}
   <Head />
+  {#if practised}
+    {#await import('./stages/practice/PracticeBar.svelte') then bar}
+      <bar.default {...practised} />
+    {/await}
+  {/if}
   {#if router.current}
     {@const match = router.current}
     {#await match.route.load() then page}

@@ -43,10 +43,12 @@ import type {
   Outcome,
   Passage,
   Planned,
+  Practised,
   Prices,
   Proposal,
   Surveyed,
   Fact,
+  Reading,
   Revision,
   Session,
   Sessions,
@@ -101,6 +103,17 @@ export const calls = {
   bringAll: (file: File): Promise<{ name: string }[]> => upload('/api/jobs/all.zip', file, () => undefined),
 
   glance: (id: string): Promise<Glance> => value(client.GET('/api/jobs/{job_id}/glance', jobPath(id))),
+  beginPractice: (units: LengthUnit): Promise<StoredJob> =>
+    asJob(client.POST('/api/jobs/practice', { body: { units, seed: null } })),
+  practice: (job: string, place: string): Promise<Practised> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/practice', placePath(job, place))),
+  readInPractice: (job: string, place: string, asked: Reading[], apprentice: boolean): Promise<Reading[]> =>
+    value(
+      client.POST('/api/jobs/{job_id}/places/{place_id}/practice', {
+        ...placePath(job, place),
+        body: { asked, apprentice },
+      }),
+    ),
   jobs: (): Promise<JobLine[]> => value(client.GET('/api/jobs')),
   job: (id: string): Promise<StoredJob> => asJob(client.GET('/api/jobs/{job_id}', jobPath(id))),
   importJob: (job: JobDocument): Promise<StoredJob> => asJob(client.POST('/api/jobs', { body: job })),

@@ -112,6 +112,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Practice
+         * @description Make a job to practise on: a crooked corner, nothing measured.
+         */
+        post: operations["begin_practice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -726,6 +746,30 @@ export interface paths {
         get: operations["get_hold"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/places/{place_id}/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Practice
+         * @description Say how far a practice is, and at its end how near one came.
+         */
+        get: operations["get_practice"];
+        put?: never;
+        /**
+         * Read In Practice
+         * @description Read a simulated instrument in a made-up place; nothing is stored.
+         */
+        post: operations["read_in_practice"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1556,6 +1600,15 @@ export interface components {
             wide_mm: number;
         };
         /**
+         * AskReadings
+         * @description What to read where, the numbers left open, and whether the apprentice reads.
+         */
+        AskReadings: {
+            /** @default false */
+            apprentice: boolean;
+            asked: (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
+        };
+        /**
          * AskedTonight
          * @description Tonight's list, with its steps.
          */
@@ -1718,6 +1771,19 @@ export interface components {
             id: string;
             name: string;
             starter: string;
+        };
+        /**
+         * BeginPractice
+         * @description What a rule reads in the practice; `seed` names a corner, none takes one that nobody has seen.
+         */
+        BeginPractice: {
+            /** @default null */
+            seed: number | null;
+            /**
+             * @default mm
+             * @enum {unknown}
+             */
+            units: "in" | "mm";
         };
         /**
          * Board
@@ -4480,6 +4546,16 @@ export interface components {
             up_mm: number;
         };
         /**
+         * Nearness
+         * @description What the survey came to, against how the place really is.
+         */
+        Nearness: {
+            shims_held: number;
+            shims_of: number;
+            surfaces: components["schemas"]["Surfaced"][];
+            units: components["schemas"]["Stood"][];
+        };
+        /**
          * NewPassword
          * @description A user's own new password.
          */
@@ -5232,6 +5308,8 @@ export interface components {
             /** @default null */
             overhead: components["schemas"]["Backing"] | null;
             /** @default null */
+            practice: components["schemas"]["Practice"] | null;
+            /** @default null */
             right_is_back_of: string | null;
             /** @default [] */
             rules: (components["schemas"]["At"] | components["schemas"]["LinedUp"] | components["schemas"]["Wide"] | components["schemas"]["Equal"] | components["schemas"]["AsWide"] | components["schemas"]["Centred"])[];
@@ -5433,6 +5511,29 @@ export interface components {
             ];
             obstacle: string;
             text: string;
+        };
+        /**
+         * Practice
+         * @description A made-up place to practise in: the `seed` says how it really is, which nobody is told before having measured.
+         */
+        Practice: {
+            seed: number;
+        };
+        /**
+         * Practised
+         * @description How far a practice is: what is learned next, and what is read of what.
+         *
+         *         `next` is the first lesson that the readings do not show as done; from "fit" on it is the user who has seen enough.
+         *         The nearness is told once the round is done.
+         */
+        Practised: {
+            again: number;
+            /** @default null */
+            nearness: components["schemas"]["Nearness"] | null;
+            /** @enum {unknown} */
+            next: "again" | "fit" | "list" | "read" | "rest" | "truth";
+            of: number;
+            read: number;
         };
         /**
          * Prices
@@ -6587,6 +6688,15 @@ export interface components {
             top: components["schemas"]["Figure"];
         };
         /**
+         * Stood
+         * @description How far the corners of a unit truly differ in height, mm: put down as it is, and packed by the plan.
+         */
+        Stood: {
+            bare_mm: number;
+            packed_mm: number;
+            unit: string;
+        };
+        /**
          * StoredJob
          * @description A job as stored: the value, and the revision that edits are made from.
          */
@@ -6654,6 +6764,18 @@ export interface components {
             /** @enum {unknown} */
             surface: "back" | "ceiling" | "floor" | "left" | "right";
             tied: boolean;
+        };
+        /**
+         * Surfaced
+         * @description How near one came on a surface: the usual error, mm, the worst, and how many of its spots were inside their ±.
+         */
+        Surfaced: {
+            held: number;
+            of: number;
+            /** @enum {unknown} */
+            surface: "back" | "ceiling" | "floor" | "left" | "right";
+            usual_mm: number;
+            worst_mm: number;
         };
         /**
          * Surveyed
@@ -7512,6 +7634,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Laid"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    begin_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginPractice"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StoredJob"];
                 };
             };
             /** @description Refused */
@@ -8664,6 +8819,74 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlaceHold"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Practised"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    read_in_practice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskReadings"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": (components["schemas"]["Offset"] | components["schemas"]["Slope"] | components["schemas"]["Span"] | components["schemas"]["Gap"] | components["schemas"]["Corner"] | components["schemas"]["Profile"] | components["schemas"]["Scan"])[];
                 };
             };
             /** @description Refused */

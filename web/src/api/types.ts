@@ -83,6 +83,7 @@ export type SentJob = Schemas['StoredJob'];
 export type StoredJob = Omit<SentJob, 'job'> & { job: Job };
 export type JobLine = Schemas['JobLine'];
 export type Glance = Schemas['Glance'];
+export type Practised = Schemas['Practised'];
 export type PlaceGlance = Schemas['PlaceGlance'];
 export type StageAt = Schemas['StageAt'];
 export type Next = Schemas['Next'];

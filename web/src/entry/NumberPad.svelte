@@ -25,6 +25,13 @@
     field?.focus({ preventScroll: true });
   }
 
+  /** Put a number into the field as if it were typed: it is recorded by whoever looks at it. */
+  export function put(typed: string) {
+    text = typed;
+    fault = '';
+    focus();
+  }
+
   function press(key: string) {
     text = pressed(text, key);
     fault = '';

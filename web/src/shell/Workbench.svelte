@@ -32,7 +32,6 @@
     belowFirst = false,
     about,
   }: Props = $props();
-  const STRIP = 120;
   let tall = $state(800);
   let opened = $state(false);
   let frame = $state<HTMLElement>();
@@ -46,7 +45,7 @@
     const settled = requestAnimationFrame(() => {
       const here = held.querySelector('[data-here]')?.getBoundingClientRect();
       const top = held.getBoundingClientRect().top;
-      if (here) held.scrollTop += here.top + here.height / 2 - top - STRIP / 2;
+      if (here) held.scrollTop += here.top + here.height / 2 - top - held.clientHeight / 2;
     });
     return () => cancelAnimationFrame(settled);
   });
@@ -155,6 +154,10 @@
     .folded {
       height: 120px;
       overflow: hidden;
+    }
+    /* what a practice says over the page takes its room from the strip, not from the keys */
+    :global(.practice) ~ main .folded {
+      height: 56px;
     }
     .side {
       border-left: 0;

@@ -71,6 +71,12 @@ class Measured(Value, frozen=True, kw_only=True, dict=True):
         return tuple(fact for fact in self.facts if isinstance(fact, READING_KINDS))
 
 
+class Practice(Value, frozen=True, kw_only=True):
+    """A made-up place to practise in: the `seed` says how it really is, which nobody is told before having measured."""
+
+    seed: Annotated[int, Meta(ge=0, le=2_147_483_647)]
+
+
 class Place(Measured, frozen=True, kw_only=True, dict=True):
     """One run of units against a back surface: what was found out of it (`facts`), and what is decided."""
 
@@ -86,6 +92,7 @@ class Place(Measured, frozen=True, kw_only=True, dict=True):
     backing: Backing | None = None
     overhead: Backing | None = None
     underfoot: Backing | None = None
+    practice: Practice | None = None
 
     @property
     def measured(self) -> Measured:

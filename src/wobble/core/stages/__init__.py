@@ -4,6 +4,7 @@ from wobble.core.stages.glance import Glance, solve_glance
 from wobble.core.stages.known import find_place, floor_contact_of, rests_on, survey_of, walls_of
 from wobble.core.stages.making import AimOutcome, compare_aims, solve_make
 from wobble.core.stages.ordering import FinishingOutcome, compare_finishing, solve_order, solve_tonight
+from wobble.core.stages.practising import Practised, solve_practice
 from wobble.core.stages.setting import following, solve_proposal, solve_record, solve_set
 from wobble.core.stages.setting_out import Tried, set_out, solve_setout, try_setout, with_set_out
 from wobble.core.stages.solve import (
@@ -26,6 +27,7 @@ __all__ = [
     "Glance",
     "PlaceFit",
     "PlaceResult",
+    "Practised",
     "Result",
     "Tried",
     "compare",
@@ -45,6 +47,7 @@ __all__ = [
     "solve_hold",
     "solve_make",
     "solve_order",
+    "solve_practice",
     "solve_proposal",
     "solve_record",
     "solve_set",

@@ -18,7 +18,7 @@ from wobble.core.budget import GivenUp, TooMuch
 from wobble.core.errors import DocumentError, LengthError, NotThere, SurveyError, WobbleError
 from wobble.site import kept, room
 from wobble.site.answers import Busy
-from wobble.site.api import fit, gauge, hold, jobs, make, order, session, setout, shelf, wire
+from wobble.site.api import fit, gauge, hold, jobs, make, order, practice, session, setout, shelf, wire
 from wobble.site.api import set as set_
 from wobble.site.computing import Failed
 from wobble.site.edits import Contradiction
@@ -56,6 +56,7 @@ api.add_router("/session", session.router)
 api.add_router("/shelf", shelf.router)
 api.add_router("/jobs", jobs.router)
 api.add_router("/jobs", gauge.router)
+api.add_router("/jobs", practice.router)
 api.add_router("/jobs", fit.router)
 api.add_router("/jobs", hold.router)
 api.add_router("/jobs", setout.router)

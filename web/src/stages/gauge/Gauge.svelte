@@ -16,8 +16,10 @@
   import Workbench from '../../shell/Workbench.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
+  import { practising } from '../../state/practising.svelte';
   import { session } from '../../state/session.svelte';
   import { waiting } from '../../state/waiting.svelte';
+  import { tools } from '../practice/tools';
   import GaugeAnswers from './GaugeAnswers.svelte';
   import Legend from './Legend.svelte';
   import LineChoice from './forms/LineChoice.svelte';
@@ -48,7 +50,7 @@
   const unit = $derived(open.units);
   const place = $derived(round.place);
   const surveyed = $derived(round.surveyed);
-  const tools = $derived(open.stored?.job.instruments ?? []);
+  const instruments = $derived(open.stored?.job.instruments ?? []);
   const HINTS = {
     floor: 'down from the line',
     ceiling: 'up from the line',
@@ -119,8 +121,10 @@
       pad?.focus();
     });
     const deaf = waiting.onArrival((job) => void (job === round.job && round.arrived()));
+    practising.tools = tools(round, () => pad);
     return () => {
       here = false;
+      practising.tools = null;
       deaf();
       round.leave();
     };
@@ -189,7 +193,7 @@
       <Legend />
       <Notes notes={place.notes ?? []} waiting={round.pendingNotes} />
       <PhotoTaker job={round.job} place={round.key} about={lit ?? ''} of={place.name} />
-      <Traits job={round.job} place={round.key} {surveyed} instruments={tools} readings={place.readings} />
+      <Traits job={round.job} place={round.key} {surveyed} {instruments} readings={place.readings} />
       <section class="list" bind:this={list} aria-label="Readings">
         <h2>Readings</h2>
         <ReadingList
@@ -217,7 +221,7 @@
             {surveyed}
             surface={round.target.surface}
             line={round.line}
-            instruments={tools}
+            {instruments}
             instrument={round.instrument}
             online={(id) => then(() => round.choose(id))}
             oninstrument={(id) => (round.instrument = id)}
@@ -280,7 +284,7 @@
     <OtherReading
       {place}
       job={round.job}
-      instruments={tools}
+      {instruments}
       instrument={round.instrument}
       by={session.name}
       from={round.target}

@@ -29,7 +29,7 @@
       Read <span class="figure">{showLength(round.here.value_mm, unit)}</span>{doubted
         ? ', which disagrees'
         : ''}.
-      <label><input type="checkbox" bind:checked={round.replaces} /> the new one replaces it</label>
+      <label><input type="checkbox" bind:checked={round.replaces} /> replace it</label>
     </p>
   {/if}
 {/if}

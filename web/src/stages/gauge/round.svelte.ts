@@ -188,12 +188,20 @@ export class Round {
   }
 
   async record(mm: number, typed: string): Promise<void> {
-    if (!this.target || !this.instrument) return;
-    const { surface, at } = this.target;
-    const supersedes = this.here && this.replaces ? this.here.id : null;
-    const common = { ...this.#common(typed), supersedes, at, value_mm: mm };
-    if (this.spans) await this.add({ ...common, fact: 'span', between: 'floor-ceiling' });
-    else if (this.line) await this.add({ ...common, fact: 'offset', surface, set_up: this.line });
+    const reading = this.reading(this.target, mm, typed);
+    if (reading) await this.add(reading);
+  }
+
+  /** What is read at a spot with the instrument and the line chosen; null where one of them is not. */
+  reading(target: Target | null, mm: number, typed: string): Reading | null {
+    if (!target || !this.instrument) return null;
+    const { surface, at } = target;
+    const again = target === this.target && this.here && this.replaces ? this.here.id : null;
+    const common = { ...this.#common(typed), supersedes: again, at, value_mm: mm };
+    const spans = this.stations.find((s) => s.id === target.station)?.takes === 'span';
+    if (spans) return { ...common, fact: 'span', between: 'floor-ceiling' };
+    const line = this.#lineFor(surface);
+    return line ? { ...common, fact: 'offset', surface, set_up: line } : null;
   }
 
   /** Keep a reading, however it was taken, and walk on. */

@@ -9,6 +9,7 @@
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
   import { walk, wayOn } from './glance';
+  import Invite from '../practice/Invite.svelte';
   import Notches from './Notches.svelte';
   import SmallPlace from './SmallPlace.svelte';
 
@@ -191,6 +192,7 @@
       </li>
     {/each}
   </ul>
+  {#if jobs}<Invite />{/if}
   {#if deleted.length}
     <details>
       <summary>Deleted <span class="figure">{deleted.length}</span></summary>
