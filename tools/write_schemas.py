@@ -17,6 +17,8 @@ from wobble.core.job import backing, board, decided, framing, insides, place, ru
 ROOT = Path(__file__).resolve().parents[1]
 OPENAPI = ROOT / "web" / "openapi.json"
 FIELDS = ROOT / "web" / "src" / "api" / "fields.ts"
+WORDS = ROOT / "web" / "src" / "words" / "words.json"
+GLOSSARY = ROOT / "docs" / "words.md"
 JOB_SCHEMA = ROOT / "docs" / "schema" / "job.schema.json"
 
 
@@ -124,6 +126,13 @@ def fields() -> str:
     return "\n".join(lines) + "\n"
 
 
+def glossary() -> str:
+    """Return the words that the screens explain, for whoever reads about Wobble."""
+    words = sorted(json.loads(WORDS.read_text()), key=lambda w: w["word"].lower())
+    lines = ["# Words", "", "As Wobble uses them, on its screens and in its documents. Written by `./run api`.", ""]
+    return "\n".join([*lines, *(f"- **{w['word']}**: {w['means']}" for w in words)]) + "\n"
+
+
 def _limits(kind: type[msgspec.Struct]) -> dict[str, dict[str, float]]:
     """Return the least and the most of every number of a struct, by the schema's own words."""
     schema = msgspec.json.schema(kind)["$defs"][kind.__name__]["properties"]
@@ -144,6 +153,7 @@ def main() -> None:
     JOB_SCHEMA.parent.mkdir(parents=True, exist_ok=True)
     JOB_SCHEMA.write_bytes(job_schema())
     FIELDS.write_text(fields())
+    GLOSSARY.write_text(glossary())
 
 
 if __name__ == "__main__":

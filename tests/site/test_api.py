@@ -8,7 +8,7 @@ from typing import Any
 
 import pytest
 from django.test import Client
-from tools.write_schemas import FIELDS, OPENAPI, fields, openapi
+from tools.write_schemas import FIELDS, GLOSSARY, OPENAPI, fields, glossary, openapi
 
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.length import parse_length
@@ -292,6 +292,10 @@ def test_the_openapi_document_in_the_repository_is_the_one_in_force():
 
 def test_the_forms_fields_in_the_repository_are_those_of_the_core():
     assert FIELDS.read_text() == fields()
+
+
+def test_the_glossary_beside_the_readme_is_that_of_the_screens():
+    assert GLOSSARY.read_text() == glossary()
 
 
 def test_answers_carry_a_policy_that_loads_nothing_from_elsewhere(db):

@@ -12,6 +12,7 @@
   import { open } from './state/job.svelte';
   import { keys } from './state/keys.svelte';
   import { notices } from './state/notices.svelte';
+  import WordCard from './words/WordCard.svelte';
   import { createPlace } from './state/place';
   import { session } from './state/session.svelte';
   import { photos } from './state/photos.svelte';
@@ -93,6 +94,7 @@
     </main>
   {/if}
   <KeyList />
+  <WordCard />
   <Conflicts />
   <Expired />
 {/if}

@@ -69,6 +69,7 @@ export class Router {
 
 export const router = new Router([
   { path: '/', load: () => import('./stages/jobs/Jobs.svelte') },
+  { path: '/words', load: () => import('./words/Words.svelte') },
   { path: '/me', load: () => import('./stages/jobs/Me.svelte') },
   { path: '/jobs/:job', load: () => import('./stages/jobs/JobHome.svelte') },
   { path: '/jobs/:job/new', load: () => import('./stages/setout/begin/Begin.svelte') },

@@ -1,6 +1,7 @@
 <!-- One thing that Wobble says: its mark (shape and colour), a few words, the figure, what it means, and the caution. -->
 <script lang="ts">
   import type { Snippet } from 'svelte';
+  import Explained from '../words/Explained.svelte';
 
   interface Props {
     mark: 'stop' | 'mind' | 'next' | 'fine';
@@ -25,19 +26,21 @@
     {:else if mark === 'next'}<path d="M1 4.5h5V1l7.5 6L6 13V9.5H1Z" />
     {:else}<circle cx="7" cy="7" r="5.5" />{/if}
   </svg>
-  <svelte:element
-    this={onclick ? 'button' : 'div'}
-    class="say"
-    {onclick}
-    role={onclick ? 'button' : undefined}
-  >
-    <span class="title"
-      >{title}{#if news}<span class="news">{news}</span>{/if}</span
+  <div class="say">
+    <svelte:element
+      this={onclick ? 'button' : 'div'}
+      class="head"
+      {onclick}
+      role={onclick ? 'button' : undefined}
     >
-    {#if figure}<span class="value">{@render figure()}</span>{/if}
-    <span class="text">{text}</span>
-    {#if caution}<span class="caution">⚠ {caution}</span>{/if}
-  </svelte:element>
+      <span class="title"
+        >{title}{#if news}<span class="news">{news}</span>{/if}</span
+      >
+      {#if figure}<span class="value">{@render figure()}</span>{/if}
+    </svelte:element>
+    <p class="text"><Explained {text} /></p>
+    {#if caution}<p class="caution">⚠ <Explained text={caution} /></p>{/if}
+  </div>
 </div>
 
 <style>
@@ -66,20 +69,31 @@
     stroke-width: 2;
   }
   .say {
+    position: relative;
+    line-height: 1.35;
+  }
+  .head {
     display: grid;
     grid-template-columns: 1fr auto;
     gap: 0 0.6rem;
+    width: 100%;
     text-align: left;
     background: none;
     border: 0;
     padding: 0;
-    line-height: 1.35;
+    line-height: inherit;
     color: var(--w-ink);
   }
-  button.say {
+  button.head {
     cursor: pointer;
   }
-  button.say:hover .title {
+  /* all of the answer can be touched; the words in it lie over that */
+  button.head::after {
+    content: '';
+    position: absolute;
+    inset: 0;
+  }
+  button.head:hover .title {
     text-decoration: underline;
     text-decoration-color: var(--w-chalk);
   }
@@ -100,7 +114,7 @@
   }
   .text,
   .caution {
-    grid-column: 1 / -1;
+    margin: 0;
     font-size: 0.875rem;
     color: var(--w-ink-soft);
   }

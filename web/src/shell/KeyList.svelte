@@ -15,6 +15,7 @@
         <dd>{key.what}</dd>
       {/each}
     </dl>
+    <p><a href="/words" onclick={() => (keys.listed = false)}>What the words mean</a></p>
   </Modal>
 {/if}
 

@@ -1,5 +1,7 @@
 <!-- What the colours and marks of the drawing mean. -->
 <script lang="ts">
+  import Explained from '../../words/Explained.svelte';
+
   let { tap = true }: { tap?: boolean } = $props();
 </script>
 
@@ -11,7 +13,7 @@
       fill="url(#hatch-proud)"
     /></svg
   >
-  + proud
+  + <Explained text="proud" />
   <svg width="16" height="12" aria-hidden="true"
     ><rect class="hollow" width="16" height="12" /><rect
       width="16"
@@ -19,10 +21,10 @@
       fill="url(#hatch-hollow)"
     /></svg
   >
-  − hollow
+  − <Explained text="hollow" />
   <span><i class="read"></i> read</span>
   <span><i class="open"></i> open</span>
-  <span class="cross">✕ measure again</span>
+  <span class="cross">✕ <Explained text="measure again" /></span>
   {#if tap}<span>tap anywhere to measure there</span>{/if}
 </p>
 

@@ -44,8 +44,8 @@ describe('a line that leans', () => {
       { set_up: 'm', axis: 'z', mm_per_m: 0.8, sd: 0.2 },
     ];
     expect(leans(found, new Map([['l', 'Level line']]), 'mm')).toEqual([
-      '“Level line” leans 1.0 ± 0.3 mm per m along and 0.5 ± 0.2 mm per m out from the back',
-      '“m” leans 0.8 ± 0.4 mm per m up',
+      '“Level line” leans 1.0 ± 0.2 mm per m along and 0.5 ± 0.1 mm per m out from the back',
+      '“m” leans 0.8 ± 0.2 mm per m up',
     ]);
   });
 });

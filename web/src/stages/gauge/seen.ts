@@ -46,7 +46,7 @@ export function leans(
   const along: Record<string, string> = { x: 'along', y: 'out from the back', z: 'up' };
   return [...new Set(leaning.map((l) => l.set_up))].map((id) => {
     const own = leaning.filter((l) => l.set_up === id);
-    const said = own.map((l) => `${showSlope(l.mm_per_m, unit, 2 * l.sd)} ${along[l.axis] ?? l.axis}`);
+    const said = own.map((l) => `${showSlope(l.mm_per_m, unit, l.sd)} ${along[l.axis] ?? l.axis}`);
     return `“${names.get(id) ?? id}” leans ${said.join(' and ')}`;
   });
 }

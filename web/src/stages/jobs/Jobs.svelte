@@ -192,7 +192,10 @@
       </li>
     {/each}
   </ul>
-  {#if jobs}<Invite />{/if}
+  {#if jobs}
+    <Invite />
+    <p class="quiet"><a href="/words">What the words mean</a></p>
+  {/if}
   {#if deleted.length}
     <details>
       <summary>Deleted <span class="figure">{deleted.length}</span></summary>

@@ -35,8 +35,8 @@
     </tbody>
   </table>
   <p>
-    Of {nearness.shims_of} shims {nearness.shims_held} are right within the ± that stood beside them. About one
-    in twenty may be out by more.
+    Of {nearness.shims_of} shims {nearness.shims_held} are right within twice the ± that stood beside them. About
+    one in twenty may be out by more.
   </p>
 {/if}
 <table>
@@ -44,7 +44,7 @@
   <thead>
     <tr
       ><th scope="col">Surface</th><th scope="col">usually off by</th><th scope="col">at most</th><th
-        scope="col">inside its ±</th
+        scope="col">inside twice its ±</th
       ></tr
     >
   </thead>

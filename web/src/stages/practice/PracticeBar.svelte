@@ -6,6 +6,7 @@
   import { open } from '../../state/job.svelte';
   import { LESSONS, practising, type Lesson } from '../../state/practising.svelte';
   import { waiting } from '../../state/waiting.svelte';
+  import Explained from '../../words/Explained.svelte';
   import Nearness from './Nearness.svelte';
 
   let { job, place }: { job: string; place: string } = $props();
@@ -62,7 +63,7 @@
       <div class="words" aria-live="polite">
         {#if lesson}
           <strong>{TITLES[lesson]}</strong>
-          <span>{words[lesson]}</span>
+          <span><Explained text={words[lesson]} /></span>
         {:else}
           <strong>That is the whole way.</strong>
           <span>Your own place goes the same way: set out, gauge, fit. Or try another corner.</span>

@@ -193,7 +193,7 @@ def leaning(case: Case) -> Iterator[Finding]:
     """A line that leans: what was read from it is corrected, and the user should see to it."""
     for name in dict.fromkeys(one.set_up for one in case.survey.leaning):
         leans = [one for one in case.survey.leaning if one.set_up == name]
-        said = " and ".join(f"{format_slope(o.by, case.units, 2 * o.sd)} {ALONG[o.axis]}" for o in leans)
+        said = " and ".join(f"{format_slope(o.by, case.units, o.sd)} {ALONG[o.axis]}" for o in leans)
         yield Finding(
             code="leaning-line",
             severity="mind",
