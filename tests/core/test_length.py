@@ -11,8 +11,17 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from wobble.core.confidence import _CHANCES, chance_words, risk_words
 from wobble.core.errors import LengthError
-from wobble.core.length import format_length, format_slope, format_spread, parse_length, to_fractional_inches
+from wobble.core.length import (
+    down_to_mark,
+    format_length,
+    format_slope,
+    format_spread,
+    parse_length,
+    to_fractional_inches,
+    up_to_mark,
+)
 
 CASES = json.loads((Path(__file__).parent / "length_cases.json").read_text())
 LENGTHS = st.floats(-50_000, 50_000, allow_nan=False)
@@ -66,6 +75,31 @@ def test_a_spread_never_claims_too_much(sd):
     shown = float(format_spread(sd).split()[1])
     assert shown >= sd - 1e-8
     assert shown <= sd + 0.1
+
+
+@given(st.floats(-100, 100), st.sampled_from([("mm", 0.5), ("in", 1.5875)]))
+def test_a_mark_up_or_down_is_the_next_one_on_the_safe_side(mm, rule):
+    unit, mark = rule
+    for marked, off in ((up_to_mark(mm, unit), 1.0), (down_to_mark(mm, unit), -1.0)):
+        assert -1e-6 <= off * (marked - mm) <= mark
+        assert marked / mark == pytest.approx(round(marked / mark))
+
+
+@given(st.floats(0, 1))
+def test_chances_in_words_never_promise_more_nor_fear_less(share):
+    said = {words: least for least, words in _CHANCES}
+    assert said[chance_words(share)] <= share + 1e-6
+    assert said.get(risk_words(share), 1.0) >= share - 1e-6
+
+
+def test_chances_are_told_as_people_say_them():
+    assert [chance_words(s) for s in (0.0, 0.21, 0.5, 0.94)] == [
+        "next to no chance",
+        "one chance in five",
+        "an even chance",
+        "nine chances in ten",
+    ]
+    assert [risk_words(s) for s in (0.21, 0.999)] == ["one chance in four", "all but surely"]
 
 
 def test_not_a_number_is_refused():

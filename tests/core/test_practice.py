@@ -9,7 +9,7 @@ import pytest
 from msgspec.structs import replace
 
 from wobble.core.errors import SurveyError
-from wobble.core.gauge.stations import MARK_MM, stations
+from wobble.core.gauge.stations import ROUND_MARK_MM, stations
 from wobble.core.job import READING_KINDS, Job, Offset, Place, Reading, with_facts
 from wobble.core.practice.corner import APPRENTICE, crooked, practice_job, read, true_place
 from wobble.core.practice.gable import gable_workroom
@@ -115,7 +115,7 @@ def test_stations_stand_on_marks_of_the_rule_and_inside_their_surface(units):
     place = replace(gable_workroom().places[0], width_mm=3241.3, depth_mm=601.7)
     for station in stations(place, units):
         for value in station.at:
-            assert value / MARK_MM[units] == pytest.approx(round(value / MARK_MM[units]), abs=1e-9)
+            assert value / ROUND_MARK_MM[units] == pytest.approx(round(value / ROUND_MARK_MM[units]), abs=1e-9)
         size = {"floor": (place.width_mm, place.depth_mm), "back": (place.width_mm, place.height_mm)}
         most = size.get(station.surface, (place.depth_mm, place.height_mm))
         assert all(0 <= v <= m for v, m in zip(station.at, most, strict=True))

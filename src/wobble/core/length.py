@@ -142,6 +142,19 @@ def spoken(value_mm: float, unit: LengthUnit = "mm") -> str:
     return format_length(value_mm, unit, decimals=0 if abs(value_mm - round(value_mm)) < 0.05 else 1)
 
 
+FINE_MARK_MM: dict[LengthUnit, float] = {"mm": 0.5, "in": MM_PER_INCH / 16}
+
+
+def up_to_mark(value_mm: float, unit: LengthUnit = "mm") -> float:
+    """Return the next mark of a rule at or over a length, mm: half millimetres, or sixteenths of an inch."""
+    return math.ceil(value_mm / FINE_MARK_MM[unit] - 1e-9) * FINE_MARK_MM[unit]
+
+
+def down_to_mark(value_mm: float, unit: LengthUnit = "mm") -> float:
+    """Return the last mark of a rule at or under a length, mm, for what must not be larger."""
+    return math.floor(value_mm / FINE_MARK_MM[unit] + 1e-9) * FINE_MARK_MM[unit]
+
+
 def format_spread(sd_mm: float, unit: LengthUnit = "mm") -> str:
     """Return an uncertainty for display, rounded up so that it never claims too much."""
     _require_finite(sd_mm)

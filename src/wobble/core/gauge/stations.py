@@ -23,7 +23,7 @@ PITCH_MM = 480.0
 """Furthest apart that two stations of a row stand: under the smooth length scale, so that no bow slips between."""
 EDGE_MM = 60.0
 SAME_SPOT_MM = 30.0
-MARK_MM: dict[LengthUnit, float] = {"mm": 5.0, "in": MM_PER_INCH / 2}
+ROUND_MARK_MM: dict[LengthUnit, float] = {"mm": 5.0, "in": MM_PER_INCH / 2}
 """Marks that are found on a rule at a glance; half of one is less than a finger covers."""
 SIDE_PITCH_MM = 1100.0
 """Side walls are met by the ends of a run only: three heights and three depths say how they lean, skew and bow."""
@@ -86,7 +86,7 @@ def stations(place: Place, units: LengthUnit = "mm") -> tuple[Station, ...]:
         counts[surface] = counts.get(surface, 0) + 1
         spanned = surface == "ceiling" and "floor" in place.surfaces
         takes: Literal["offset", "span"] = "span" if spanned else "offset"
-        spot = _on_marks(place, surface, at, MARK_MM[units])
+        spot = _on_marks(place, surface, at, ROUND_MARK_MM[units])
         round_.append(Station(id=f"{surface}-{counts[surface]}", surface=surface, at=spot, takes=takes))
     return tuple(round_)
 

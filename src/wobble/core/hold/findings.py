@@ -7,6 +7,7 @@ from collections.abc import Callable, Iterator
 from typing import TYPE_CHECKING
 
 from wobble.core.codes import HoldCode
+from wobble.core.confidence import chance_words
 from wobble.core.contents import contents_words, named_kg
 from wobble.core.finding import Finding, Severity, in_order
 from wobble.core.hold.fastened.required import Held
@@ -118,7 +119,7 @@ def contradictions(told: Told) -> Iterator[Finding]:
                 severity="stop",
                 title=f"The {lines.surface}'s joists run the other way",
                 text=f"They were said to run {RUNS_WORDS[lines.said]}; what was found says {RUNS_WORDS[lines.runs]}, "
-                f"{math.floor(lines.runs_sure * 100)} chances in 100. All is planned by what was found: look again, "
+                f"{chance_words(lines.runs_sure)}. All is planned by what was found: look again, "
                 "and say which way they run.",
                 about=(lines.surface,),
             )
@@ -129,7 +130,7 @@ def racks_held(told: Told) -> Iterator[Finding]:
     for over in told.hold.overhead:
         unit = told.unit(over.unit)
         wrong = sorted({h.instead for h in over.hangers if h.instead})
-        turned = f" The joists run {RUNS_WORDS[over.runs]}, {math.floor(over.runs_sure * 100)} chances in 100."
+        turned = f" The joists run {RUNS_WORDS[over.runs]}: {chance_words(over.runs_sure)}."
         yield Finding(
             code="rack-held" if over.enough else "rack-not-held",
             severity="fine" if over.enough else "stop",

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 
 from wobble.core.confidence import SURE
 from wobble.core.finding import Finding
 from wobble.core.fit.findings.case import Case, say, unit_name
 from wobble.core.fit.overhead.hangers import hangs_from_ceiling
+from wobble.core.length import down_to_mark
 
 
 def flat_parts(case: Case) -> Iterator[Finding]:
@@ -50,7 +50,7 @@ def flat_parts(case: Case) -> Iterator[Finding]:
                 figure=part.at_back,
             )
         if part.sag is not None and part.sag.supports:
-            n, apart = part.sag.supports, say(case, math.floor(part.sag.spacing_mm))
+            n, apart = part.sag.supports, say(case, down_to_mark(part.sag.spacing_mm, case.units))
             yield Finding(
                 code="sag",
                 about=(part.unit,),

@@ -4,12 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from wobble.core.confidence import SURE
+from wobble.core.confidence import SURE, chance_words
 from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding
 from wobble.core.fit.access.access import Access
 from wobble.core.fit.findings.case import Case, say, unit_name
-from wobble.core.fit.findings.sides import chances
 from wobble.core.fit.level.feet import Foot
 from wobble.core.job.unit import ScrewFeet
 
@@ -28,7 +27,7 @@ def way_in(case: Case) -> Iterator[Finding]:
                 code="stuck",
                 severity="mind" if step.goes else "stop",
                 title=f"{name}: {step.where}",
-                text=f"{missing}, {chances(step.chance)} that it passes. " + " ".join(going.instead[:2]),
+                text=f"{missing}, {chance_words(step.chance)} that it passes. " + " ".join(going.instead[:2]),
                 figure=Figure(
                     value_mm=step.spare_mm,
                     sd_mm=step.sd_mm,

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Iterator
 
 from msgspec.structs import replace
 
-from wobble.core.confidence import SURE
+from wobble.core.confidence import SURE, risk_words
 from wobble.core.figure import Figure
 from wobble.core.finding import Finding
 from wobble.core.fit.findings.case import Case, place_of, say, unit_name
-from wobble.core.length import format_spread
+from wobble.core.length import format_spread, up_to_mark
 
 MOST_CUT_MM = 25.0
 """More than this is not cut off a base: its plinth would look crooked, and boxes have no more."""
@@ -71,9 +70,9 @@ def base_height(case: Case) -> Iterator[Finding]:
             code="may-touch",
             severity="mind",
             title="The floor may stand over the line",
-            text=f"{math.ceil((1 - base.clear_share) * 100)} chances in 100 that it does somewhere. Start "
-            f"{say(case, math.ceil(2 * base.sure_over_mm) / 2)} over the high spot to be nearly sure, or read it near "
-            f"{where}.",
+            text=f"{risk_words(1 - base.clear_share).capitalize()} that it does somewhere. Start "
+            f"{say(case, up_to_mark(base.sure_over_mm, case.units))} over the high spot to be nearly sure, or read it "
+            f"near {where}.",
             figure=base.over_high_spot,
         )
 

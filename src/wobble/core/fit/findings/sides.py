@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Iterator
 
-from wobble.core.confidence import SURE
+from wobble.core.confidence import SURE, chance_words
 from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding
 from wobble.core.fit.findings.case import Case, place_of, say, unit_name
 from wobble.core.fit.run.tiers import TierName
 from wobble.core.fit.sides.closing import Sides
+from wobble.core.length import down_to_mark
 
 TOUCH_MM = 0.5
 CARRIED_MM = 0.05
@@ -47,7 +47,8 @@ def between_walls(case: Case) -> Iterator[Finding]:
                 severity="fine",
                 about=(sides.tier,),
                 title=f"{name} goes between the walls",
-                text=f"Tightest {tight} at the left. Up to {say(case, math.floor(open_.sure_mm))} goes in with 95 %.",
+                text=f"Tightest {tight} at the left. "
+                f"Up to {say(case, down_to_mark(open_.sure_mm, case.units))} goes in nineteen times in twenty.",
                 figure=figure,
             )
             if open_.chance_clear < SURE:
@@ -56,8 +57,8 @@ def between_walls(case: Case) -> Iterator[Finding]:
                     severity="mind",
                     about=(sides.tier,),
                     title=f"{name} may scrape going in",
-                    text=f"{chances(open_.chance_clear)} that it has the {say(case, _clearance(case))} asked for. "
-                    "Protect the walls, or make it narrower.",
+                    text=f"{chance_words(open_.chance_clear).capitalize()} that it has the "
+                    f"{say(case, _clearance(case))} asked for. Protect the walls, or make it narrower.",
                     figure=figure,
                 )
         else:
@@ -67,7 +68,8 @@ def between_walls(case: Case) -> Iterator[Finding]:
                 about=(sides.tier,),
                 severity="stop" if open_.chance < SURE / 2 else "mind",
                 title=f"{name} {word} between the walls",
-                text=f"{chances(open_.chance)} that it does. Tightest {tight} at the left. {_narrower(case, sides)}",
+                text=f"{chance_words(open_.chance).capitalize()} that it does. Tightest {tight} at the left. "
+                + _narrower(case, sides),
                 figure=figure,
             )
 
@@ -93,7 +95,8 @@ def into_walls(case: Case) -> Iterator[Finding]:
                 if into
                 else f"{unit_name(case, filler.unit)} may touch the {filler.side} wall",
                 text=(f"By {deep} at its tightest" if into else f"{deep} is left at its tightest")
-                + f"; {chances(filler.clears)} that the wall touches it nowhere. Move the run, or make it narrower.",
+                + f"; {chance_words(filler.clears)} that the wall touches it nowhere. "
+                "Move the run, or make it narrower.",
                 figure=filler.tightest,
             )
 
@@ -118,11 +121,6 @@ def _clearance(case: Case) -> float:
     return case.place.closing.clearance_mm
 
 
-def chances(share: float) -> str:
-    """Return a chance in words, never more than it is."""
-    return f"{math.floor(share * 100)} chances in 100"
-
-
 def _narrower(case: Case, sides: Sides) -> str:
     if sides.box_mm is None:
         return ""
@@ -142,7 +140,7 @@ def fillers(case: Case) -> Iterator[Finding]:
                     severity="mind",
                     title=f"Too little room at the {filler.side}",
                     text=f"At the {where} it takes {say(case, filler.needs.value_mm)} until {filler.needs_why}; "
-                    f"{chances(filler.enough)} that it is there. Give that side more in the split.",
+                    f"{chance_words(filler.enough)} that it is there. Give that side more in the split.",
                     figure=filler.least,
                     about=(filler.unit, filler.side),
                 )
