@@ -89,6 +89,8 @@ class Adjustment:
     @cached_property
     def precision(self) -> Floats:
         """S⁻¹, shape (n_readings, n_readings)."""
+        if not self.factor.size:
+            return self.factor
         inverse, _ = dpotri(self.factor, lower=1)
         upper = np.triu_indices(len(inverse), 1)
         inverse[upper] = inverse.T[upper]
