@@ -11,7 +11,7 @@ from wobble.core.facts import StepDone
 from wobble.core.job import READING_KINDS, Job, Place, with_facts
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.signal_cabin import signal_cabin
-from wobble.core.stages import solve_glance, survey_of
+from wobble.core.stages import solve_fit, solve_glance, solve_planned, survey_of
 from wobble.core.stages.ordering import ordered_steps
 
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
@@ -76,3 +76,13 @@ def _done(job: Job, *keys: str) -> Job:
     place = job.places[0]
     facts = tuple(StepDone(id=f"s{i}", taken_at=WHEN, step=key) for i, key in enumerate(keys))
     return replace(job, places=(replace(place, facts=(*place.facts, *facts)), *job.places[1:]))
+
+
+def test_what_the_bar_of_stages_marks_is_what_the_job_tells():
+    job = gable_workroom()
+    told = {s.stage: s for s in solve_glance(job).places[0].stages}
+    planned = {s.stage: s for s in solve_planned(job, "north")}
+    assert set(planned) == {"setout", "gauge", "fit", "hold"}
+    assert all(told[stage] == at for stage, at in planned.items())
+    stops = sum(f.severity == "stop" for f in solve_fit(job, "north").findings)
+    assert (planned["gauge"].stops, planned["fit"].stops) == (1, stops)

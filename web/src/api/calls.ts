@@ -52,6 +52,7 @@ import type {
   Revision,
   Session,
   Sessions,
+  StageAt,
   SetOut,
   ShimKit,
   StarterTold,
@@ -103,6 +104,8 @@ export const calls = {
   bringAll: (file: File): Promise<{ name: string }[]> => upload('/api/jobs/all.zip', file, () => undefined),
 
   glance: (id: string): Promise<Glance> => value(client.GET('/api/jobs/{job_id}/glance', jobPath(id))),
+  planned: (job: string, place: string): Promise<StageAt[]> =>
+    value(client.GET('/api/jobs/{job_id}/places/{place_id}/planned', placePath(job, place))),
   beginPractice: (units: LengthUnit): Promise<StoredJob> =>
     asJob(client.POST('/api/jobs/practice', { body: { units, seed: null } })),
   practice: (job: string, place: string): Promise<Practised> =>

@@ -752,6 +752,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/places/{place_id}/planned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Planned
+         * @description Say how far a place is from Set out to Hold, and what stops there.
+         */
+        get: operations["get_planned"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/places/{place_id}/practice": {
         parameters: {
             query?: never;
@@ -8819,6 +8839,38 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlaceHold"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_planned: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                place_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageAt"][];
                 };
             };
             /** @description Refused */

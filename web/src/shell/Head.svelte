@@ -8,7 +8,10 @@
   import { waiting } from '../state/waiting.svelte';
   import { Modal } from '../carbon';
   import { notices } from '../state/notices.svelte';
+  import { planned } from '../state/planned.svelte';
   import Mark from './Mark.svelte';
+  import Notch from './Notch.svelte';
+  import { said, stateOf } from './progress';
   import WaitingList from './WaitingList.svelte';
 
   const params = $derived(router.current?.params ?? {});
@@ -44,6 +47,12 @@
   );
   const n = $derived(waiting.all.length + photos.all.length);
 
+  $effect(() => {
+    void job?.revision;
+    if (job && place) return planned.look(job.id, place.id);
+    return undefined;
+  });
+
   let listed = $state(false);
   let leaving = $state(false);
 
@@ -69,8 +78,13 @@
   {#if stages.length}
     <nav class="stages" aria-label="Stages">
       {#each stages as s (s.key)}
-        <a href={s.to} aria-current={stage === s.key ? 'page' : undefined}>
-          {s.name}{#if s.n}<span class="figure n">{s.n}</span>{/if}
+        {@const at = place && planned.stages.find((one) => one.stage === s.key)}
+        <a href={s.to} aria-current={stage === s.key ? 'page' : undefined} title={at ? said(at) : undefined}>
+          {#if at && stateOf(at) !== 'none'}
+            <span class="notch"><Notch state={stateOf(at)} /></span>
+          {/if}
+          {s.name}{#if at?.stops}<span class="bx--visually-hidden">, {at.stops} to mend</span
+            >{/if}{#if s.n}<span class="figure n">{s.n}</span>{/if}
         </a>
       {/each}
     </nav>
@@ -176,6 +190,16 @@
     text-decoration: none;
     border-bottom: 3px solid transparent;
     border-top: 3px solid transparent;
+  }
+  /* the edge of the head is a rod: how far each stage is, is cut into it */
+  .stages a {
+    position: relative;
+  }
+  .notch {
+    position: absolute;
+    top: -3px;
+    left: 50%;
+    translate: -50% 0;
   }
   .stages a:hover {
     color: var(--w-ink);

@@ -1,6 +1,6 @@
 """All stages of a job, one after the other, and what is remembered between two decisions."""
 
-from wobble.core.stages.glance import Glance, solve_glance
+from wobble.core.stages.glance import Glance, StageAt, solve_glance, solve_planned
 from wobble.core.stages.known import find_place, floor_contact_of, rests_on, survey_of, walls_of
 from wobble.core.stages.making import AimOutcome, compare_aims, solve_make
 from wobble.core.stages.ordering import FinishingOutcome, compare_finishing, solve_order, solve_tonight
@@ -29,6 +29,7 @@ __all__ = [
     "PlaceResult",
     "Practised",
     "Result",
+    "StageAt",
     "Tried",
     "compare",
     "compare_aims",
@@ -47,6 +48,7 @@ __all__ = [
     "solve_hold",
     "solve_make",
     "solve_order",
+    "solve_planned",
     "solve_practice",
     "solve_proposal",
     "solve_record",

@@ -13,7 +13,7 @@ from wobble.core.gauge.stations import stations, with_readings
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Job, Place, Value
 from wobble.core.order.step import WorkStep
-from wobble.core.stages.known import survey_of
+from wobble.core.stages.known import find_place, survey_of
 from wobble.core.stages.making import solve_make
 from wobble.core.stages.ordering import ordered_steps
 from wobble.core.stages.setting import solve_set
@@ -90,10 +90,26 @@ def solve_glance(job: Job) -> Glance:
     )
 
 
-def _place(job: Job, place: Place) -> PlaceGlance:
-    survey = survey_of(job, place.id)
+def solve_planned(job: Job, place_id: str) -> tuple[StageAt, ...]:
+    """Return how far a place is from Set out to Hold: what costs nothing where those were just made."""
+    place = find_place(set_out(job), place_id)
+    survey = survey_of(job, place_id)
     round_ = with_readings(stations(place, job.units), survey)
-    fit, hold = solve_fit(job, place.id), solve_hold(job, place.id)
+    fit, hold = solve_fit(job, place_id), solve_hold(job, place_id)
+    return (
+        StageAt(stage="setout", done=len(place.units), of=len(place.units)),
+        StageAt(
+            stage="gauge",
+            done=sum(s.read_by is not None for s in round_),
+            of=len(round_),
+            stops=len(survey.suspects),
+        ),
+        StageAt(stage="fit", done=int(fit.plan is not None), of=1, stops=_stops(fit.findings)),
+        StageAt(stage="hold", done=sum(h.enough for h in hold.held), of=len(hold.held), stops=_stops(hold.findings)),
+    )
+
+
+def _place(job: Job, place: Place) -> PlaceGlance:
     checks = solve_set(job, place.id).checks
     return PlaceGlance(
         place=place.id,
@@ -101,24 +117,12 @@ def _place(job: Job, place: Place) -> PlaceGlance:
         wide_mm=place.width_mm,
         high_mm=place.height_mm,
         units=tuple(
-            Outline(x_mm=u.x_mm, up_mm=u.over_base_mm, wide_mm=u.width_mm, high_mm=u.height_mm) for u in fit.units
+            Outline(x_mm=u.x_mm, up_mm=u.over_base_mm, wide_mm=u.width_mm, high_mm=u.height_mm)
+            for u in solve_fit(job, place.id).units
         ),
-        floor_mm=_floor(survey, place),
+        floor_mm=_floor(survey_of(job, place.id), place),
         stages=(
-            StageAt(stage="setout", done=len(place.units), of=len(place.units)),
-            StageAt(
-                stage="gauge",
-                done=sum(s.read_by is not None for s in round_),
-                of=len(round_),
-                stops=len(survey.suspects),
-            ),
-            StageAt(stage="fit", done=int(fit.plan is not None), of=1, stops=_stops(fit.findings)),
-            StageAt(
-                stage="hold",
-                done=sum(h.enough for h in hold.held),
-                of=len(hold.held),
-                stops=_stops(hold.findings),
-            ),
+            *solve_planned(job, place.id),
             StageAt(
                 stage="set",
                 done=sum(c.state == "right" for c in checks),

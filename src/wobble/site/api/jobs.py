@@ -15,7 +15,7 @@ from ninja import Router
 from wobble.core import job as core
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.length import LengthUnit
-from wobble.core.stages import Glance
+from wobble.core.stages import Glance, StageAt
 from wobble.site import edits, models, rows
 from wobble.site.answers import answered
 from wobble.site.api.wire import answer, body, describe
@@ -148,6 +148,16 @@ def get_job(request: HttpRequest, job_id: UUID) -> HttpResponse:
 def get_glance(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Say how far a job is, what its places look like, and the one thing to do next."""
     return answered(request, job_id, "", "glance")
+
+
+@router.get(
+    "/{uuid:job_id}/places/{place_id}/planned",
+    openapi_extra=describe(gives=tuple[StageAt, ...]),
+    operation_id="get_planned",
+)
+def get_planned(request: HttpRequest, job_id: UUID, place_id: str) -> HttpResponse:
+    """Say how far a place is from Set out to Hold, and what stops there."""
+    return answered(request, job_id, place_id, "planned")
 
 
 @router.delete("/{uuid:job_id}", openapi_extra=describe(), operation_id="delete_job")

@@ -8,7 +8,7 @@
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { remembered } from '../../state/store';
-  import { STAGES, walk, wayOn } from './glance';
+  import { STAGES, walk, wayOn } from '../../shell/progress';
   import Instruments from './Instruments.svelte';
   import Kit from './Kit.svelte';
   import Notches from './Notches.svelte';

@@ -8,7 +8,7 @@
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
-  import { walk, wayOn } from './glance';
+  import { walk, wayOn } from '../../shell/progress';
   import Invite from '../practice/Invite.svelte';
   import Notches from './Notches.svelte';
   import SmallPlace from './SmallPlace.svelte';

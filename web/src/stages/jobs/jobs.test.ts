@@ -4,7 +4,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { calls } from '../../api/calls';
 import type { DeletedJob, Glance, JobLine, StageAt, StoredJob } from '../../api/types';
 import { fill, page, press, shown } from '../../testing';
-import { said, stateOf, walk, wayOn, wayTo } from './glance';
+import { said, stateOf, walk, wayOn, wayTo } from '../../shell/progress';
 import Jobs from './Jobs.svelte';
 
 const line = (n: number): JobLine => ({

@@ -1,5 +1,5 @@
 /** How far a job is, in words and places to go: what the list of jobs and a job's page both show. */
-import type { Glance, Next, PlaceGlance, StageAt } from '../../api/types';
+import type { Glance, Next, PlaceGlance, StageAt } from '../api/types';
 
 export type StageName = StageAt['stage'];
 export type State = 'none' | 'some' | 'done' | 'stop';
