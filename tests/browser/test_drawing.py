@@ -74,3 +74,21 @@ def test_a_drawing_is_looked_at_from_nearer_and_dragged(table):
     page.keyboard.press("=")
     expect(whole).to_be_hidden()
     assert drawing.bounding_box() == afar
+
+
+def test_the_drawing_stays_in_view_while_what_stands_under_it_is_read(table):
+    page = table.page
+    table.goto(table.open_demo() + "/north/fit")
+    whole = page.get_by_role("region", name="The place")
+    expect(whole.get_by_role("button", name="From nearer")).to_be_visible()
+    expect(page.locator(".corner")).to_have_count(0)
+    page.get_by_role("table", name="Under the supports").get_by_role("button").last.scroll_into_view_if_needed()
+    copy = page.locator(".corner [inert]")
+    expect(copy.locator("svg").first).to_be_in_viewport()
+    assert table.serious_faults() == []
+    page.get_by_role("button", name="Fold", exact=True).click()
+    expect(copy).to_have_count(0)
+    page.evaluate("scrollTo(0, 0)")
+    expect(page.locator(".corner")).to_have_count(0)
+    page.keyboard.press(">")  # the keys are still those of the drawing itself
+    expect(whole.get_by_role("button", name="From further")).to_be_visible()

@@ -42,7 +42,8 @@
     { keys: ['='], what: 'See all of it', run: () => void by(1 / near) },
   ];
   onMount(() => {
-    keys.drawing = own;
+    // a copy that is only looked at leaves the keys to the drawing that it is of
+    if (!frame.closest('[inert]')) keys.drawing = own;
     // a listener of Svelte's is passive, and would scroll the page as well
     const wheel = (e: WheelEvent) => {
       if (!e.ctrlKey) return;

@@ -35,6 +35,12 @@
   let tall = $state(800);
   let opened = $state(false);
   let frame = $state<HTMLElement>();
+  let drawn = $state<HTMLElement>();
+  let gone = $state(false);
+  let folded = $state(false);
+  /** So much of the drawing is in view while it is still looked at where it stands. */
+  const SEEN = 0.35;
+  const COPY_PX = 250;
   const strip = $derived(about !== undefined);
 
   /** Where the strip stands over the drawing: about the spot where one is. */
@@ -49,6 +55,17 @@
     });
     return () => cancelAnimationFrame(settled);
   });
+  /** Where a part under the drawing is read, the drawing is at hand in the corner. */
+  $effect(() => {
+    if (!drawn) return;
+    const watch = new IntersectionObserver(
+      ([seen]) =>
+        (gone = seen !== undefined && seen.intersectionRatio < SEEN && seen.boundingClientRect.top < 0),
+      { threshold: [0, SEEN] },
+    );
+    watch.observe(drawn);
+    return () => watch.disconnect();
+  });
   const room = $derived(tall < 700 || tall > 1100 ? 560 : tall - keep);
 </script>
 
@@ -56,7 +73,7 @@
 
 <main class:below-first={belowFirst}>
   <div class="left">
-    <section class="picture" aria-label="The place">
+    <section class="picture" aria-label="The place" bind:this={drawn}>
       <div class="bar no-print" class:strip class:opened>
         <span class="quiet">{caption}</span>
         {#if strip}
@@ -73,8 +90,16 @@
     </section>
     <div class="below">{@render below()}</div>
   </div>
-  <section class="side" aria-label={sideLabel}>{@render side()}</section>
+  <section class="side" class:under={gone && !folded} aria-label={sideLabel}>{@render side()}</section>
 </main>
+{#if gone}
+  <div class="corner no-print">
+    <button class="chip" aria-expanded={!folded} onclick={() => (folded = !folded)}
+      >{folded ? 'The drawing' : 'Fold'}</button
+    >
+    {#if !folded}<div inert aria-hidden="true">{@render picture(COPY_PX)}</div>{/if}
+  </div>
+{/if}
 
 <style>
   main {
@@ -111,7 +136,47 @@
     padding: 0.75rem 1rem 2rem;
     min-width: 0;
   }
+  .side.under {
+    padding-bottom: 21rem;
+  }
+  .corner {
+    position: fixed;
+    right: 0;
+    bottom: 0;
+    z-index: 3;
+    width: 395px;
+    background: var(--w-page);
+    border: 1px solid var(--w-line-strong);
+    border-width: 1px 0 0 1px;
+    padding: 0.25rem 0.75rem 0.5rem;
+  }
+  .corner button {
+    position: absolute;
+    right: 0.5rem;
+    top: 0.35rem;
+    z-index: 1;
+  }
+  /* the copy is looked at: what would turn it stays with the drawing */
+  .corner :global(.views),
+  .corner :global(.by) {
+    display: none;
+  }
+  .corner:has([aria-expanded='false']) {
+    width: auto;
+    border: 0;
+    background: none;
+  }
+  .corner:has([aria-expanded='false']) button {
+    position: static;
+    background: var(--w-sheet);
+  }
   @media (max-width: 900px) {
+    .corner {
+      display: none;
+    }
+    .side.under {
+      padding-bottom: 1rem;
+    }
     main {
       grid-template-columns: minmax(0, 1fr);
       min-height: 0;

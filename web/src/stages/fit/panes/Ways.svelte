@@ -1,7 +1,7 @@
 <!-- Ways of making the run level and lines for its backs, each with what it costs here. -->
 <script lang="ts">
   import type { BackLine, Datum, PlaceFit } from '../../../api/types';
-  import { showLength } from '../../../entry/length';
+  import { showLength, showSlope } from '../../../entry/length';
   import { usePlace } from '../../../state/place';
 
   interface Props {
@@ -23,6 +23,7 @@
     'square to the left wall': 'Square to the left wall',
     'square to the right wall': 'Square to the right wall',
   };
+  const signed = (turn: number) => `${turn > 0 ? '+' : turn < 0 ? '−' : ''}${showSlope(turn, view.unit)}`;
   /** What was chosen, for paper: what was not is of no use at the place. */
   const decided = $derived.by(() => {
     const level =
@@ -32,7 +33,7 @@
     const way = p.fit.levelling.find((w) => w.proposed);
     const turn = p.line.turn_mm_per_m ?? 0;
     const backs = `backs ${showLength(p.line.off_mm ?? 0, view.unit)} clear of the wall${
-      Math.abs(turn) < 0.05 ? '' : `, turned ${showLength(turn, view.unit)} a metre`
+      Math.abs(turn) < 0.05 ? '' : `, turned ${signed(turn)}`
     }`;
     return `Decided: ${[level, way && NAMES[way.method]?.toLowerCase(), backs].filter(Boolean).join('; ')}.`;
   });
@@ -70,9 +71,7 @@
           onclick={() => (p.onturn({ ...p.line, turn_mm_per_m: line.turn_mm_per_m }), p.onkeep())}
         >
           <b>{NAMES[line.method]}</b>
-          <span class="figure"
-            >{line.turn_mm_per_m > 0 ? '+' : ''}{showLength(line.turn_mm_per_m, view.unit)} a metre</span
-          >
+          <span class="figure">{signed(line.turn_mm_per_m)}</span>
           <span class="quiet">{line.proposed ? 'proposed: ' : ''}{line.reason}</span>
         </button>
       {/each}
