@@ -35,12 +35,12 @@ def test_nothing_that_is_written_lies_on_anything_else(desks, screen, units):
         Job.objects.filter(pk=job.pk).update(decided=job.decided | {"units": units}, revision=job.revision + 1)
         place = job.places.first()
         assert place is not None
-        for stage in ("gauge", "fit", "hold"):
+        for stage in ("setout", "gauge", "fit", "hold"):
             desk.goto(f"/jobs/{job.id}/{place.key}/{stage}")
             desk.page.locator(".drawing svg text").first.wait_for()
             desk.page.wait_for_timeout(180)  # names give way once the drawing stands still
             found[job.name, stage] = desk.page.evaluate(TOUCHING)
-    assert len(found) == 15
+    assert len(found) == 20
     assert {where: words for where, words in found.items() if words} == {}
 
 

@@ -10,7 +10,7 @@ from msgspec.structs import replace
 
 from wobble.core.errors import SurveyError
 from wobble.core.gauge.stations import ROUND_MARK_MM, stations
-from wobble.core.job import READING_KINDS, Job, Offset, Place, Reading, with_facts
+from wobble.core.job import READING_KINDS, Job, Offset, Place, with_facts
 from wobble.core.practice.corner import APPRENTICE, crooked, practice_job, read, true_place
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.rooms import made_up_room
@@ -20,7 +20,7 @@ LINES = {"floor": "level", "back": "back", "left": "side"}
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
 
 
-def asked(job: Job, by: str = APPRENTICE) -> list[Reading]:
+def asked(job: Job, by: str = APPRENTICE) -> list[Offset]:
     return [
         Offset(
             id=f"r-{s.id}",
@@ -36,7 +36,7 @@ def asked(job: Job, by: str = APPRENTICE) -> list[Reading]:
     ]
 
 
-def with_readings(job: Job, readings: tuple[Reading, ...]) -> Job:
+def with_readings(job: Job, readings: tuple[Offset, ...]) -> Job:
     return replace(job, places=(with_facts(job.places[0], READING_KINDS, readings),))
 
 

@@ -13,6 +13,7 @@ from tools.write_schemas import openapi
 
 from wobble.core.budget import GivenUp, TooMuch, spend, within
 from wobble.core.formats.document import write_job
+from wobble.core.practice.corner import practice_job
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
@@ -247,7 +248,11 @@ def _work(question: computing.Question) -> tuple[computing.Answer, ...]:
     return (computing.Answer(body=str(os.getpid()).encode()),)
 
 
-@pytest.mark.parametrize("make", [gable_workroom, vestry_press, narrowboat_galley])
+def practice_corner():
+    return practice_job(3, "mm")
+
+
+@pytest.mark.parametrize("make", [gable_workroom, vestry_press, narrowboat_galley, practice_corner])
 def test_answers_keep_to_the_schema_that_the_document_of_calls_gives(ines, make):
     stored = ines.import_job(write_job(make()))
     document = json.loads(openapi())
@@ -258,6 +263,8 @@ def test_answers_keep_to_the_schema_that_the_document_of_calls_gives(ines, make)
             continue
         content = methods["get"]["responses"]["200"].get("content", {}).get("application/json")
         if content is None or "{key}" in path:
+            continue
+        if path.endswith("/practice") and make is not practice_corner:
             continue
         address = path.removeprefix("/api").format(job_id=stored["id"], place_id=place)
         status, value = ines.get(address)

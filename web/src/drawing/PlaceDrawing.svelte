@@ -3,7 +3,7 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
   import type { Place, Surveyed, SurfaceName } from '../api/types';
-  import { giveWay } from './figures';
+  import { givingWay } from './figures';
   import Closer from './Closer.svelte';
   import Face from './Face.svelte';
   import Hatches from './Hatches.svelte';
@@ -153,15 +153,6 @@
     return spot && { surface: spot.surface, at: [round(spot.at[0]), round(spot.at[1])] };
   }
 
-  /** Once it stands still: what is turned redraws it many times a second. */
-  const SETTLED_MS = 120;
-  let drawing = $state<SVGSVGElement>();
-  $effect(() => {
-    void [l, props.lit, surveyed, place];
-    const timer = setTimeout(() => drawing && giveWay(drawing), SETTLED_MS);
-    return () => clearTimeout(timer);
-  });
-
   function touched(event: MouseEvent) {
     const spot = spotOf(event);
     if (spot) props.onspot?.(spot);
@@ -172,7 +163,7 @@
   <Closer bind:near bind:width height={afar.height}>
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
     <svg
-      bind:this={drawing}
+      {@attach givingWay(l, props.lit, surveyed, place)}
       width={l.width}
       height={l.height}
       viewBox="0 0 {l.width} {l.height}"

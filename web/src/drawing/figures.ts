@@ -67,3 +67,15 @@ export function giveWay(drawing: SVGSVGElement): void {
     if (free) taken.push(name.getBoundingClientRect());
   }
 }
+
+/** Once a drawing stands still: what is turned redraws it many times a second. */
+const SETTLED_MS = 120;
+
+/** Attached to a drawing: its names give way each time that what it shows has changed and come to rest. */
+export function givingWay(...shown: unknown[]): (drawing: SVGSVGElement) => () => void {
+  void shown; // asked for so that each change of it comes here
+  return (drawing) => {
+    const timer = setTimeout(() => giveWay(drawing), SETTLED_MS);
+    return () => clearTimeout(timer);
+  };
+}

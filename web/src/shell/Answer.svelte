@@ -16,6 +16,7 @@
     onclick?: (() => void) | undefined;
   }
   let { mark, title, text, caution = '', lit = false, news, figure, onclick }: Props = $props();
+  const id = $props.id();
   const words = { stop: 'Stops the job', mind: 'Mind this', next: 'Do this next', fine: 'Fine' };
 </script>
 
@@ -30,6 +31,7 @@
     <svelte:element
       this={onclick ? 'button' : 'div'}
       class="head"
+      aria-describedby={onclick ? id : undefined}
       {onclick}
       role={onclick ? 'button' : undefined}
     >
@@ -38,7 +40,7 @@
       >
       {#if figure}<span class="value">{@render figure()}</span>{/if}
     </svelte:element>
-    <p class="text"><Explained {text} /></p>
+    <p class="text" {id}><Explained {text} /></p>
     {#if caution}<p class="caution">⚠ <Explained text={caution} /></p>{/if}
   </div>
 </div>

@@ -31,7 +31,7 @@ from wobble.core.job.instrument import InstrumentKind
 from wobble.core.length import MM_PER_INCH, LengthUnit, to_fractional_inches
 from wobble.core.practice.gable import demo_kit
 from wobble.core.practice.rooms import TrueSurface, made_up_room
-from wobble.core.practice.simulated import Simulated, TruePlace
+from wobble.core.practice.simulated import R, Simulated, TruePlace
 
 APPRENTICE = "Apprentice"
 SLIP_MM = {"mm": 10.0, "in": MM_PER_INCH / 2}
@@ -124,7 +124,7 @@ def true_place(place: Place) -> TruePlace:
     return TruePlace(surfaces, lines, place.width_mm)
 
 
-def read(job: Job, place: Place, asked: Sequence[Reading], *, apprentice: bool) -> tuple[Reading, ...]:
+def read(job: Job, place: Place, asked: Sequence[R], *, apprentice: bool) -> tuple[R, ...]:
     """Return readings as the job's instruments show them in a place of practice, each with what is read off.
 
     The same asked again shows another number, as it does in life: what differs is its id.
@@ -144,7 +144,7 @@ def read(job: Job, place: Place, asked: Sequence[Reading], *, apprentice: bool) 
     return tuple(_as_shown(job, truth, one, SLIP_MM[job.units] if i == slip else 0.0) for i, one in enumerate(asked))
 
 
-def _as_shown(job: Job, truth: TruePlace, asked: Reading, off_mm: float) -> Reading:
+def _as_shown(job: Job, truth: TruePlace, asked: R, off_mm: float) -> R:
     tool = next((i for i in job.instruments if i.id == asked.instrument), None)
     line = getattr(asked, "set_up", None)
     if tool is None or (line is not None and line not in truth.lines):

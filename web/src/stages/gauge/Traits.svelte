@@ -163,7 +163,4 @@
     text-align: right;
     width: 26%;
   }
-  small {
-    color: var(--w-ink-soft);
-  }
 </style>

@@ -106,6 +106,7 @@
     />
     <text
       class="caption"
+      data-under="14"
       x={x(e.x_mm + e.width_mm / 2)}
       y={y + (e.height_mm * scale) / 2 + 4}
       text-anchor="middle">{e.name}</text

@@ -3,14 +3,16 @@
   import type { Edge, LaidStack, LengthUnit, Move, Place, SurfaceName } from '../../api/types';
   import Hatches from '../../drawing/Hatches.svelte';
   import Obstacles from '../../drawing/Obstacles.svelte';
+  import { givingWay } from '../../drawing/figures';
   import type { Layout } from '../../drawing/layout';
   import { path } from '../../drawing/ribbon';
   import { profile } from '../../drawing/shape';
   import { showLength } from '../../entry/length';
   import Backdrop from './Backdrop.svelte';
+  import { atRod, marked } from './rods/edges';
   import EdgeRod from './rods/EdgeRod.svelte';
   import HeightRod from './rods/HeightRod.svelte';
-  import { raised } from './rods/heights';
+  import { heightTicks, raised } from './rods/heights';
   import PieceMark from './PieceMark.svelte';
   import type { SettingOut } from './setting-out.svelte';
   import TypeHere from './rods/TypeHere.svelte';
@@ -44,14 +46,34 @@
     ),
   );
   const top = $derived(Math.min(p.place.height_mm, reach * 1.06 + 60));
-  const slabs = $derived(compact || !p.stack ? 0 : 118);
+  /** What is written at the rods takes its room before the drawing does. */
+  const CHAR_PX = 6.9;
+  const longest = (words: readonly string[]) => Math.max(3, ...words.map((w) => w.length)) * CHAR_PX;
+  const heights = $derived(heightTicks(said, laid, p.stack?.id ?? null, top));
+  const figures = $derived(longest(heights.map((t) => atRod(t.at, p.unit))));
+  const slabs = $derived(
+    compact || !p.stack
+      ? 0
+      : 54 +
+          longest(p.stack.layers.map((s) => atRod(s.high_mm - s.low_mm, p.unit) + (s.gives ? ' gives' : ''))),
+  );
+  const along = $derived(
+    marked(laid, {
+      width_mm: p.place.width_mm,
+      within: width,
+      unit: p.unit,
+      compact,
+      picked: p.setting.picked,
+      lit: p.lit,
+    }),
+  );
   const m = $derived(
     compact
-      ? { left: 74, right: 18, head: 30, rod: 13 }
-      : { left: 100 + slabs, right: 40, head: 34, rod: 22 },
+      ? { left: 13 + 12 + 15 + figures, right: 18, head: 30, rod: 13 }
+      : { left: 22 + 26 + 19 + figures + slabs, right: 40, head: 34, rod: 22 },
   );
   const RIBBON = 26;
-  const FOOT = 86;
+  const FOOT = $derived(86 + (along.rows - 1) * 13);
   const scale = $derived(
     Math.min(
       Math.max(120, width - m.left - m.right) / p.place.width_mm,
@@ -166,6 +188,7 @@
     role="group"
     aria-label="{p.place.name}, set out"
     onclick={() => p.setting.pick(null)}
+    {@attach givingWay(l, laid, p.lit, p.setting.picked)}
   >
     <defs>
       <Hatches />
@@ -218,12 +241,11 @@
     <HeightRod
       box={l.upright}
       {z}
-      {said}
-      {laid}
       stack={p.stack}
+      ticks={heights}
+      {figures}
       {slabs}
       unit={p.unit}
-      top_mm={top}
       {scale}
       onraise={raise}
       ondrop={(keep) => void p.setting.drop(keep)}
@@ -244,7 +266,7 @@
         box={l.long}
         {laid}
         rules={said.rules ?? []}
-        width_mm={p.place.width_mm}
+        marked={along}
         {scale}
         within={width}
         unit={p.unit}

@@ -6,14 +6,14 @@
   import { spread } from '../../../drawing/rods';
   import type { Box } from '../../../drawing/layout';
   import { showLength } from '../../../entry/length';
-  import { brought, dragged, stepOf, ticksOf, type Tick } from './edges';
+  import { atRod, brought, dragged, stepOf, type Marked, type Tick } from './edges';
   import type { Move } from '../../../api/types';
 
   interface Props {
     box: Box;
     laid: LaidOut;
     rules: readonly Rule[];
-    width_mm: number;
+    marked: Marked;
     scale: number;
     within: number;
     unit: LengthUnit;
@@ -32,39 +32,19 @@
   const NEAR_PX = 7;
 
   const x = (mm: number) => p.box.x + mm * p.scale;
-  /** What is only laid on something is moved where it lies; its edges stand on the rod once it is picked. */
-  const laid = $derived({
-    ...p.laid,
-    ticks: p.laid.ticks.filter((t) => {
-      const kind = p.laid.units.find((u) => u.unit.id === t.of)?.unit.kind;
-      return (kind !== 'cushion' && kind !== 'stored') || p.picked.includes(t.of);
-    }),
-  });
-  const ticks = $derived(
-    ticksOf(laid, [
-      { id: 'wall left', at: 0 },
-      { id: 'wall right', at: p.width_mm },
-    ]),
-  );
-  const round = (mm: number) => showLength(mm, p.unit, Math.abs(mm - Math.round(mm)) < 0.05 ? 0 : 1);
-  const labels = $derived(ticks.map((t) => `${t.signs}${round(t.at)}`));
-  /** Edges of pieces carry figures, and what is lit; on a phone only the walls and what is picked, so that none stand on
-   *  each other. */
-  const told = $derived(
-    ticks.map((t, i) => {
-      const own = t.edges.some((e) => p.picked.includes(e.of)) || p.lit === t.id;
-      const end = i === 0 || i === ticks.length - 1;
-      return own || end || (t.held !== 'stays' && !p.compact);
-    }),
-  );
+  const ROW_PX = 13;
+  const ticks = $derived(p.marked.ticks);
+  const labels = $derived(p.marked.labels);
+  const told = $derived(p.marked.told);
+  const round = (mm: number) => atRod(mm, p.unit);
   const shown = $derived(ticks.map((_, i) => i).filter((i) => told[i]));
-  const gap = $derived(Math.max(3, ...shown.map((i) => labels[i]!.length)) * (p.compact ? 5.8 : 6.8) + 7);
+  const rowOf = $derived(new Map(shown.map((i, k) => [i, k % p.marked.rows])));
   const places = $derived.by(() => {
     const found = spread(
       shown.map((i) => x(ticks[i]!.at)),
-      Math.min(gap, (p.within - 20) / Math.max(1, shown.length)),
-      gap / 2,
-      p.within - gap / 2,
+      p.marked.gap / p.marked.rows,
+      p.marked.gap / 2,
+      p.within - p.marked.gap / 2,
     );
     const out = ticks.map((t) => x(t.at));
     shown.forEach((i, k) => (out[i] = found[k]!));
@@ -207,8 +187,9 @@
       <rect class="touch" x={at - 9} y={p.box.y - 12} width="18" height={p.box.h + 16} />
       <path d="M{at},{p.box.y - 7}V{p.box.y + p.box.h + 3}" />
       {#if told[i]}
-        <path class="lead" d="M{at},{p.box.y + p.box.h + 3}L{label},{p.box.y + p.box.h + 9}" />
-        <text class="figure" x={label} y={p.box.y + p.box.h + 21}>{labels[i]}</text>
+        {@const down = p.box.y + p.box.h + (rowOf.get(i) ?? 0) * ROW_PX}
+        <path class="lead" d="M{at},{p.box.y + p.box.h + 3}L{label},{p.box.y + p.box.h + 9}V{down + 9}" />
+        <text class="figure" x={label} y={down + 21}>{labels[i]}</text>
       {/if}
     </g>
   {/each}
@@ -221,9 +202,10 @@
     </g>
   {/if}
   {#each arcs as arc (arc.id)}
+    {@const figure = `${arc.rule ? `${arc.rule.sign} ` : ''}${round(arc.to - arc.from)}`}
     {@const a = x(arc.from) + 3}
     {@const b = x(arc.to) - 3}
-    {@const y = p.box.y + p.box.h + 30}
+    {@const y = p.box.y + p.box.h + 30 + (p.marked.rows - 1) * ROW_PX}
     {#if b - a > 20}
       <g
         class="arc"
@@ -244,10 +226,8 @@
         {#if arc.rule}<title>{arc.rule.words}</title>{/if}
         <rect class="touch" x={a} y={y - 4} width={b - a} height="26" />
         <path d="M{a},{y}Q{(a + b) / 2},{y + 9} {b},{y}" />
-        {#if b - a > 34}
-          <text class="figure" x={(a + b) / 2} y={y + 19}
-            >{arc.rule ? `${arc.rule.sign} ` : ''}{round(arc.to - arc.from)}</text
-          >
+        {#if b - a + 6 > figure.length * (p.compact ? 5.8 : 6.8)}
+          <text class="figure" x={(a + b) / 2} y={y + 19}>{figure}</text>
         {/if}
       </g>
     {/if}

@@ -1,23 +1,22 @@
 <!-- The upright rod with its stack of slabs: covering, base, box, board, cushion; the one that gives is drawn springy. -->
 <script lang="ts">
   import Wood from '../../../drawing/Wood.svelte';
-  import type { LaidOut, LaidStack, LengthUnit, SetOut } from '../../../api/types';
+  import type { LaidStack, LengthUnit } from '../../../api/types';
   import { spread } from '../../../drawing/rods';
   import type { Box } from '../../../drawing/layout';
-  import { showLength } from '../../../entry/length';
-  import { stepOf } from './edges';
-  import { heightTicks, type HeightTick } from './heights';
+  import { atRod, stepOf } from './edges';
+  import type { HeightTick } from './heights';
 
   interface Props {
     box: Box;
     z: (mm: number) => number;
-    said: SetOut;
-    laid: LaidOut;
+    ticks: readonly HeightTick[];
+    /** Width of the longest figure at the rod, px. */
+    figures: number;
     stack: LaidStack | null;
     /** Room for slabs at the left, px; 0 on a phone. */
     slabs: number;
     unit: LengthUnit;
-    top_mm: number;
     scale: number;
     onraise: (of: NonNullable<HeightTick['of']>, at: number, dragged: boolean) => void;
     ondrop: (keep: boolean) => void;
@@ -26,12 +25,11 @@
     ontype: (member: string | null, mm: number, x: number, y: number) => void;
   }
   let p: Props = $props();
-  const round = (mm: number) => showLength(mm, p.unit, Math.abs(mm - Math.round(mm)) < 0.05 ? 0 : 1);
+  const round = (mm: number) => atRod(mm, p.unit);
 
-  const ticks = $derived(heightTicks(p.said, p.laid, p.stack?.id ?? null, p.top_mm));
   const places = $derived(
     spread(
-      ticks.map((t) => p.z(t.at)),
+      p.ticks.map((t) => p.z(t.at)),
       13,
       p.box.y + 4,
       p.box.y + p.box.h + 8,
@@ -76,7 +74,7 @@
     if (tick.of) p.ontypeheight(tick.of, tick.at, p.box.x - 30, y);
   }
 
-  const left = $derived(p.box.x - 48 - p.slabs);
+  const left = $derived(p.box.x - 19 - p.figures - p.slabs);
   const springs = (y0: number, y1: number, at: number) => {
     const n = Math.max(3, Math.round(Math.abs(y1 - y0) / 11));
     return Array.from({ length: n + 1 }, (_, i) => {
@@ -105,7 +103,7 @@
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
 <g class="rod" onclick={(e) => e.stopPropagation()}>
   <Wood box={p.box} way="upright" />
-  {#each ticks as tick, i (tick.at)}
+  {#each p.ticks as tick, i (tick.at)}
     <g
       class="tick"
       class:stays={tick.stays}
@@ -129,23 +127,19 @@
     </g>
   {/each}
   {#if p.stack && p.slabs > 60}
-    {@const high = p.stack.layers.at(-1)?.high_mm ?? 0}
+    {@const high = Math.min(p.z(p.stack.layers.at(-1)?.high_mm ?? 0) - 22, Math.min(...slabLabels) - 18)}
     <g
       class="finished"
       role="button"
       tabindex="0"
       aria-label="finished {round(p.stack.finished_mm)}, the height of it all"
-      onclick={() => p.ontype(null, p.stack!.finished_mm, left + 40, p.z(high) - 12)}
+      onclick={() => p.ontype(null, p.stack!.finished_mm, left + 40, high + 10)}
       onkeydown={(e) =>
         e.key === 'Enter' &&
-        (e.preventDefault(),
-        e.stopPropagation(),
-        p.ontype(null, p.stack!.finished_mm, left + 40, p.z(high) - 12))}
+        (e.preventDefault(), e.stopPropagation(), p.ontype(null, p.stack!.finished_mm, left + 40, high + 10))}
     >
-      <rect class="touch" x={left - 4} y={p.z(high) - 36} width={p.slabs} height="20" />
-      <text x={left} y={p.z(high) - 22}
-        >finished <tspan class="figure">{round(p.stack.finished_mm)}</tspan></text
-      >
+      <rect class="touch" x={left - 4} y={high - 14} width={p.slabs} height="20" />
+      <text x={left} y={high}>finished <tspan class="figure">{round(p.stack.finished_mm)}</tspan></text>
     </g>
     {#each p.stack.layers as layer, i (layer.name)}
       {@const y1 = p.z(layer.high_mm)}

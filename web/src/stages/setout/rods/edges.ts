@@ -1,5 +1,6 @@
 /** Edges on the long rod: those that stand at one place are one tick, and a tick that is dragged near something stays there. */
 import type { Edge, EdgeTick, LaidOut, LengthUnit, Move, Snap } from '../../../api/types';
+import { showLength } from '../../../entry/length';
 
 export interface Tick {
   id: string;
@@ -41,6 +42,60 @@ export function ticksOf(laid: LaidOut, lines: readonly { id: string; at: number 
     .filter((l) => !made.some((t) => Math.abs(t.at - l.at) < SAME_MM))
     .map((l): Tick => ({ id: l.id, at: l.at, edges: [], edge: null, held: 'stays', signs: '' }));
   return [...made, ...walls].toSorted((a, b) => a.at - b.at);
+}
+
+/** What is written at the long rod: which ticks have a figure, and in how many rows those stand. */
+export interface Marked {
+  ticks: readonly Tick[];
+  labels: readonly string[];
+  told: readonly boolean[];
+  /** How far the middles of two figures of one row stand apart, px. */
+  gap: number;
+  rows: number;
+}
+const MOST_ROWS = 3;
+/** On a phone: both walls, and both edges of two pieces. */
+const PICKED_AT_ONCE = 6;
+
+/** A length as it stands at a rod of Set out: whole millimetres where it is whole. */
+export const atRod = (mm: number, unit: LengthUnit): string =>
+  showLength(mm, unit, Math.abs(mm - Math.round(mm)) < 0.05 ? 0 : 1);
+
+/** Edges of pieces carry figures, and what is lit; on a phone only the walls and what is picked. */
+export function marked(
+  laid: LaidOut,
+  on: {
+    width_mm: number;
+    within: number;
+    unit: LengthUnit;
+    compact: boolean;
+    picked: readonly string[];
+    lit: string | null;
+  },
+): Marked {
+  // what is only laid on something is moved where it lies; its edges stand on the rod once it is picked
+  const laidOn = (of: string) => {
+    const kind = laid.units.find((u) => u.unit.id === of)?.unit.kind;
+    return kind === 'cushion' || kind === 'stored';
+  };
+  const ticks = ticksOf(
+    { ...laid, ticks: laid.ticks.filter((t) => !laidOn(t.of) || on.picked.includes(t.of)) },
+    [
+      { id: 'wall left', at: 0 },
+      { id: 'wall right', at: on.width_mm },
+    ],
+  );
+  const labels = ticks.map((t) => `${t.signs}${atRod(t.at, on.unit)}`);
+  const told = ticks.map((t, i) => {
+    const own = t.edges.some((e) => on.picked.includes(e.of)) || on.lit === t.id;
+    return own || i === 0 || i === ticks.length - 1 || (t.held !== 'stays' && !on.compact);
+  });
+  const longest = Math.max(3, ...labels.filter((_, i) => told[i]).map((l) => l.length));
+  const gap = longest * (on.compact ? 5.8 : 6.8) + 7;
+  // counted without what is picked just now, or the drawing would jump under the hand
+  const n = on.compact ? PICKED_AT_ONCE : ticks.filter((t) => t.held !== 'stays').length + 2;
+  const rows = Math.min(MOST_ROWS, Math.max(1, Math.ceil((n * gap) / Math.max(1, on.within - gap))));
+  return { ticks, labels, told, gap, rows };
 }
 
 /** The step of arrow keys and of dragging, mm: a millimetre, or a sixteenth of an inch. */
