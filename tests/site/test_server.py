@@ -5,6 +5,7 @@ from __future__ import annotations
 import hashlib
 import http.client
 import io
+import gzip
 import json
 import os
 import re
@@ -185,7 +186,17 @@ def _check_computed_once(ines: Visitor, jobs: list[dict[str, str]]) -> None:
     """What has not changed is not sent again, whichever worker is asked; what changed is."""
     job = next(job["id"] for job in jobs if job["name"] == "Vestry press")
     path = f"/api/jobs/{job}/places/alcove/fit"
-    etag = ines.opener.open(ines.address + path, timeout=10).headers["ETag"]
+    with ines.opener.open(ines.address + path, timeout=10) as whole:
+        etag, answer = whole.headers["ETag"], whole.read()
+    small = urllib.request.Request(ines.address + path, headers={"Accept-Encoding": "gzip"})
+    with ines.opener.open(small, timeout=10) as sent:
+        weak, packed = sent.headers["ETag"], sent.read()
+    assert len(packed) < len(answer) / 3
+    assert gzip.decompress(packed) == answer
+    as_weak = urllib.request.Request(ines.address + path, headers={"If-None-Match": weak})
+    with pytest.raises(urllib.error.HTTPError) as same:
+        ines.opener.open(as_weak, timeout=10)
+    assert same.value.code == 304
     known = urllib.request.Request(ines.address + path, headers={"If-None-Match": etag})
     for _ in range(6):
         with pytest.raises(urllib.error.HTTPError) as same:

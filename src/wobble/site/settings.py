@@ -41,6 +41,7 @@ MIDDLEWARE = [
     "django.middleware.security.SecurityMiddleware",
     "wobble.site.middleware.content_security",
     "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",  # with random bytes of its own, so that lengths tell nothing (BREACH)
     "django.contrib.sessions.middleware.SessionMiddleware",
     "django.middleware.common.CommonMiddleware",  # says how long an answer is, so that its connection can be kept
     "django.middleware.csrf.CsrfViewMiddleware",
