@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+import gzip
 import hashlib
 import http.client
 import io
-import gzip
 import json
 import os
 import re
