@@ -142,3 +142,17 @@ def test_the_shim_list_prints_on_one_page_that_says_what_it_is_of(table, tmp_pat
     assert "Decided: level" in pages[0]
     assert "Behind the screws" not in pages[0]
     assert "Along the back wall" not in "".join(pages)
+
+
+@pytest.mark.parametrize("paper", ["A4", "Letter"])
+def test_a_page_at_full_size_is_one_sheet_of_either_paper(table, tmp_path, paper):
+    """A page that broke in two would leave its bar behind, and with it the one thing that tells of a wrong scale."""
+    at = table.open_demo() + "/north"
+    for path in ("/rods/long", "/rods/upright", "/fit/T-left"):
+        table.goto(at + path)
+        pages = table.page.get_by_role("figure")
+        pages.first.wait_for()
+        table.page.pdf(path=tmp_path / "full.pdf", format=paper)
+        sheets = [p.extract_text() for p in PdfReader(tmp_path / "full.pdf").pages]
+        assert len(sheets) == pages.count()
+        assert all("This bar must measure 100 mm" in sheet for sheet in sheets)

@@ -101,7 +101,7 @@ def test_the_tiles_show_the_whole_line_at_full_size(scribe):
     covered = np.zeros(len(spots), dtype=bool)
     for page in pages:
         svg = ET.fromstring(page.svg)  # noqa: S314 - our own
-        assert (svg.get("width"), svg.get("height")) == ("190.0mm", "270.0mm")
+        assert (svg.get("width"), svg.get("height")) == ("190.0mm", "258.0mm")
         shift = path_points(svg, "cut")[0] - np.array([drawing.line[0][0], -drawing.line[0][1]])
         on_page = np.array([(x, -y) for x, y in spots]) + shift
         inside = (on_page >= 10 - 1e-6) & (on_page <= np.array(TILE_MM) + 10 + 1e-6)

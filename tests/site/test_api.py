@@ -107,6 +107,7 @@ def test_every_call_on_a_job_refuses_another_user(ines, tomas):
                 "place_id": "north",
                 "fact_id": "gw-05",
                 "scribe_id": "T-back",
+                "rod": "long",
                 "form": "svg",
                 "number": 1,
                 "what": "parts",

@@ -266,7 +266,7 @@ def test_answers_keep_to_the_schema_that_the_document_of_calls_gives(ines, make)
             continue
         if path.endswith("/practice") and make is not practice_corner:
             continue
-        address = path.removeprefix("/api").format(job_id=stored["id"], place_id=place)
+        address = path.removeprefix("/api").format(job_id=stored["id"], place_id=place, rod="upright")
         status, value = ines.get(address)
         assert status == 200
         jsonschema.validate(value, {"components": document["components"], **content["schema"]})

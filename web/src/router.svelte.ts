@@ -83,5 +83,6 @@ export const router = new Router([
   { path: '/jobs/:job/:place/fit', load: () => import('./stages/fit/Fit.svelte') },
   { path: '/jobs/:job/:place/hold', load: () => import('./stages/hold/Hold.svelte') },
   { path: '/jobs/:job/:place/set', load: () => import('./stages/set/Set.svelte') },
+  { path: '/jobs/:job/:place/rods/:rod', load: () => import('./stages/fit/Template.svelte') },
   { path: '/jobs/:job/:place/fit/:scribe', load: () => import('./stages/fit/Template.svelte') },
 ]);

@@ -254,6 +254,12 @@ export const calls = {
     ),
   compare: (job: string, place: string): Promise<Outcome[]> =>
     value(client.GET('/api/jobs/{job_id}/places/{place_id}/alternatives', placePath(job, place))),
+  rod: (job: string, place: string, rod: string): Promise<Template> =>
+    value(
+      client.GET('/api/jobs/{job_id}/places/{place_id}/rods/{rod}/tiles', {
+        params: { path: { job_id: job, place_id: place, rod } },
+      }),
+    ),
   template: (job: string, place: string, scribe: string): Promise<Template> =>
     value(
       client.GET('/api/jobs/{job_id}/places/{place_id}/scribes/{scribe_id}/tiles', {

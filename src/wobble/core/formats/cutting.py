@@ -16,9 +16,9 @@ from wobble.core.fit.scribe.line import Hand, Scribe
 from wobble.core.length import LengthUnit, format_length
 
 Point = tuple[float, float]
-PAGE_MM = (190.0, 270.0)
-"""What A4 and Letter both can print."""
-TILE_MM = (170.0, 220.0)
+PAGE_MM = (190.0, 258.0)
+"""What A4 and Letter both can print, a line of words at the foot of the paper left free."""
+TILE_MM = (170.0, 208.0)
 OVERLAP_MM = 10.0
 BAR_MM = 100.0
 KEPT_MM = 10.0
@@ -100,8 +100,8 @@ def scribe_svg(scribe: Scribe, units: LengthUnit = "mm") -> bytes:
     body = [
         _path(drawing.line, left, top, "cut", "#000", 0.3),
         _path(drawing.reference, left, top, "reference", "#1a4fb8", 0.2),
-        *_written(words, KEPT_MM, height - room + 8.0),
-        *_bar(KEPT_MM, height - 5.0),
+        *written(words, KEPT_MM, height - room + 8.0),
+        *bar(KEPT_MM, height - 5.0),
     ]
     head = (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width:.3f}mm" height="{height:.3f}mm" '
@@ -115,12 +115,13 @@ def _path(points: tuple[Point, ...], left: float, top: float, name: str, colour:
     return f'<path class="{name}" d="{d}" fill="none" stroke="{colour}" stroke-width="{wide}"/>'
 
 
-def _written(words: tuple[str, ...], x: float, y: float) -> Iterator[str]:
+def written(words: tuple[str, ...], x: float, y: float) -> Iterator[str]:
+    """Yield words as lines of text, mm."""
     for i, line in enumerate(words):
         yield f'<text x="{x:.1f}" y="{y + 6 * i:.1f}" font-size="4" font-family="sans-serif">{escape(line)}</text>'
 
 
-def _bar(x: float, y: float) -> Iterator[str]:
+def bar(x: float, y: float) -> Iterator[str]:
     """Yield a bar that must measure a hundred millimetres on what comes out of the printer."""
     ticks = "".join(f"M{x + t:.1f},{y:.1f}v{-4 if t % 50 == 0 else -2}" for t in range(0, int(BAR_MM) + 1, 10))
     yield f'<path class="bar" d="M{x:.1f},{y:.1f}h{BAR_MM:.1f}{ticks}" fill="none" stroke="#000" stroke-width="0.25"/>'
@@ -212,9 +213,9 @@ def _page(drawing: CutDrawing, x: float, y: float, name: str, words: tuple[str, 
         clip,
         f'<g clip-path="url(#tile)">{lines}</g>',
         f'<path d="{crosses}" fill="none" stroke="#888" stroke-width="0.2"/>',
-        *_written((WALL[hand],), 16.0, 18.0),
-        *_written((place, *words[:2]), 10.0, TILE_MM[1] + 18.0),
-        *_bar(10.0, height - 4.0),
+        *written((WALL[hand],), 16.0, 18.0),
+        *written((place, *words[:2]), 10.0, TILE_MM[1] + 18.0),
+        *bar(10.0, height - 4.0),
     ]
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" viewBox="0 0 {width} {height}">'

@@ -5,6 +5,7 @@ from wobble.core.stages.known import find_place, floor_contact_of, rests_on, sur
 from wobble.core.stages.making import AimOutcome, compare_aims, solve_make
 from wobble.core.stages.ordering import FinishingOutcome, compare_finishing, solve_order, solve_tonight
 from wobble.core.stages.practising import Practised, solve_practice
+from wobble.core.stages.rods import PlaceRod, solve_rods
 from wobble.core.stages.setting import following, solve_proposal, solve_record, solve_set
 from wobble.core.stages.setting_out import Tried, set_out, solve_setout, try_setout, with_set_out
 from wobble.core.stages.solve import (
@@ -27,6 +28,7 @@ __all__ = [
     "Glance",
     "PlaceFit",
     "PlaceResult",
+    "PlaceRod",
     "Practised",
     "Result",
     "StageAt",
@@ -52,6 +54,7 @@ __all__ = [
     "solve_practice",
     "solve_proposal",
     "solve_record",
+    "solve_rods",
     "solve_set",
     "solve_setout",
     "solve_tonight",

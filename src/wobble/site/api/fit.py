@@ -14,9 +14,10 @@ from wobble.core.errors import NotThere
 from wobble.core.fit.compare import Outcome
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.formats.cutting import scribe_dxf, scribe_svg, scribe_words, tiles
+from wobble.core.formats.rods import rod_tiles, rod_words
 from wobble.core.length import LengthUnit
 from wobble.core.setout.divide import Divided, equal_openings, equal_trim, true_boards
-from wobble.core.stages import PlaceFit
+from wobble.core.stages import PlaceFit, PlaceRod, find_place
 from wobble.site import edits, rows
 from wobble.site.answers import answered, computed
 from wobble.site.api.jobs import StoredJob, stored
@@ -116,6 +117,24 @@ def get_template(request: HttpRequest, job_id: UUID, place_id: str, scribe_id: s
     scribe, units = _scribe(request, job_id, place_id, scribe_id)
     pages = tuple(TileOut(name=t.name, svg=t.svg) for t in tiles(scribe, units))
     return answer(Template(words=scribe_words(scribe, units), tiles=pages))
+
+
+@router.get(
+    "/{uuid:job_id}/places/{place_id}/rods/{rod}/tiles",
+    openapi_extra=describe(gives=Template),
+    operation_id="get_rod",
+)
+def get_rod(request: HttpRequest, job_id: UUID, place_id: str, rod: str) -> HttpResponse:
+    """Give a rod of a place, long or upright, as pages at full size."""
+    row = edits.find_job(request.user, job_id)
+    job = rows.seen_job(row)
+    made = computed(request, Question(what=("rods",), job=row.pk, revision=row.revision, place=place_id))
+    found = next((r for r in msgspec.json.decode(made.content, type=tuple[PlaceRod, ...]) if r.rod == rod), None)
+    if found is None:
+        raise NotThere(f"There is no rod “{rod}”.", mend="Ask for long or upright.")
+    name = find_place(job, place_id).name
+    pages = tuple(TileOut(name=t.name, svg=t.svg) for t in rod_tiles(found, name, job.units))
+    return answer(Template(words=rod_words(found, name, job.units), tiles=pages))
 
 
 @router.get("/{uuid:job_id}/places/{place_id}/scribes/{scribe_id}/line.{form}", operation_id="get_line")

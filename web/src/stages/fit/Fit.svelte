@@ -198,6 +198,10 @@
           />
           <FeetList {fit} onfigure={figure} />
           <ShimList job={decision.job} {plan} {place} before={decision.before} {lit} onpick={pick} />
+          <p class="no-print rods">
+            To carry to the place, at full size: <a href="{pages}/rods/long">the long rod</a>,
+            <a href="{pages}/rods/upright">the upright rod</a>.
+          </p>
         {:else if pane === 'Sides'}
           <SidesPane
             {fit}
@@ -259,6 +263,9 @@
 {/if}
 
 <style>
+  .rods {
+    margin-top: 1rem;
+  }
   .tools {
     display: flex;
     gap: 0.5rem;

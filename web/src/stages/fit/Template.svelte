@@ -1,4 +1,4 @@
-<!-- One cut line at full size, as pages to print; the page on the screen is what comes out of the printer. -->
+<!-- One cut line, or a rod, at full size, as pages to print; the page on the screen is what comes out of the printer. -->
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
@@ -18,10 +18,10 @@
 
   onMount(() => {
     keys.page = [{ keys: ['p'], what: 'Print', run: () => print() }];
-    document.title = 'Template · Wobble';
+    document.title = `${params['rod'] ? 'Rod' : 'Template'} · Wobble`;
     void open.load(job);
-    calls
-      .template(job, place, params['scribe'] ?? '')
+    const rod = params['rod'];
+    (rod ? calls.rod(job, place, rod) : calls.template(job, place, params['scribe'] ?? ''))
       .then((found) => (template = found))
       .catch((fault: unknown) => {
         missing = true;
@@ -31,7 +31,7 @@
 </script>
 
 {#if missing}
-  <Missing what="cut line" to={fit} way="Go to Fit" />
+  <Missing what={params['rod'] ? 'rod' : 'cut line'} to={fit} way="Go to Fit" />
 {:else if template}
   <main class="page">
     <div class="no-print">
@@ -42,10 +42,20 @@
           Print at 100 %, not “fitted to the page”, on A4 or Letter. Measure the bar on the first page: where
           it is not 100 mm, mend the printer's scale before you cut.
         </li>
-        <li>Lay the pages on each other by their crosses and tape them; the names say which follows.</li>
-        <li>
-          Read “face up” on the sheet before you lay it on the piece: turned over it is the mirror image.
-        </li>
+        {#if params['rod']}
+          <li>
+            Cut the strips out and tape them end to end, the foot of each on the dashed line of the one
+            before; glue them to a stick.
+          </li>
+          <li>
+            What is <b>behind</b> is dashed, what is in the way dotted. Detect before you drill: a mark is no find.
+          </li>
+        {:else}
+          <li>Lay the pages on each other by their crosses and tape them; the names say which follows.</li>
+          <li>
+            Read “face up” on the sheet before you lay it on the piece: turned over it is the mirror image.
+          </li>
+        {/if}
       </ol>
       <div class="go">
         <Button size="small" on:click={() => print()}
@@ -87,17 +97,25 @@
     width: 190mm;
     background: #fff;
     color: #000;
+    page: full;
     break-after: page;
     break-inside: avoid;
   }
   figure :global(svg) {
     display: block;
   }
+  /* narrow margins, or a page at full size would be broken in two, or shrunk to what is left of the paper */
+  @page full {
+    margin: 6mm 8mm 14mm !important; /* what is said of all paper comes later */
+  }
   @media print {
     .page {
       padding: 0;
       max-width: none;
       display: block;
+    }
+    .tiles {
+      overflow: visible;
     }
     figure {
       margin: 0;
