@@ -156,3 +156,18 @@ def test_a_page_at_full_size_is_one_sheet_of_either_paper(table, tmp_path, paper
         sheets = [p.extract_text() for p in PdfReader(tmp_path / "full.pdf").pages]
         assert len(sheets) == pages.count()
         assert all("This bar must measure 100 mm" in sheet for sheet in sheets)
+
+
+def test_lists_print_whole_and_without_what_is_pressed(table, tmp_path):
+    at = table.open_demo() + "/north"
+    wanted = {"/gauge": "survey", "/hold": "drilling list", "/set": "checks"}
+    for path, title in wanted.items():
+        table.goto(at + path)
+        table.page.wait_for_timeout(400)
+        table.page.pdf(path=tmp_path / "list.pdf", format="A4")
+        text = " ".join(p.extract_text() for p in PdfReader(tmp_path / "list.pdf").pages)
+        assert f"North run · {title}" in text.replace("\n", " ")
+        assert not [word for word in ("Set aside", "missed", "Put back") if word in text]
+        if path == "/set":
+            assert "right within" in text
+            assert "level along" in text

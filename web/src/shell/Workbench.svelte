@@ -262,5 +262,21 @@
       background: none;
       padding: 0;
     }
+    /* on paper there is no strip: the whole drawing, as wide as the sheet */
+    .folded {
+      height: auto;
+      overflow: visible;
+    }
+    .frame :global(svg) {
+      max-width: 100%;
+    }
+    .frame :global(.drawing > svg),
+    .frame :global(.closer svg) {
+      height: auto;
+      max-height: 11cm;
+    }
+    .frame :global(h1) {
+      font-size: 1.125rem;
+    }
   }
 </style>

@@ -168,6 +168,7 @@
     about={round.target ? `${round.target.surface} ${round.target.at.join(' ')}` : ''}
   >
     {#snippet picture(room: number)}
+      <h1 class="print-only">{open.stored?.job.name} · {place.name} · survey</h1>
       <Views bind:view {place} {surveyed} {room} exaggeration={wobble}>
         {#snippet unfolded(height: number)}
           <PlaceDrawing

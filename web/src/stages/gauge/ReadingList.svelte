@@ -36,7 +36,7 @@
       <span class="figure n">…</span>
       <span class="where">{readingWords(reading, view.unit)}<small>waiting to be sent</small></span>
       <span class="figure value">{readingValue(reading, view.unit)}</span>
-      <span class="do"><button class="link" onclick={() => p.ondrop(reading)}>Discard</button></span>
+      <span class="do no-print"><button class="link" onclick={() => p.ondrop(reading)}>Discard</button></span>
     </li>
   {/each}
   {#each rows as { reading, n } (reading.id)}
@@ -64,7 +64,7 @@
         </small>
       </span>
       <span class="figure value">{readingValue(reading, view.unit)}</span>
-      <span class="do">
+      <span class="do no-print">
         {#if reading.aside}
           <button class="link" onclick={() => p.onback(reading)}>Put back</button>
         {:else if !out}
@@ -118,6 +118,22 @@
   }
   .waits .n {
     color: var(--w-mind);
+  }
+  @media print {
+    ol {
+      columns: 2;
+      column-gap: 1.5rem;
+    }
+    li {
+      min-height: 0;
+      padding: 0.15rem 0;
+      grid-template-columns: 1.8rem 1fr auto;
+      font-size: 0.75rem;
+      break-inside: avoid;
+    }
+    small {
+      font-size: 0.6875rem;
+    }
   }
   .do {
     display: flex;

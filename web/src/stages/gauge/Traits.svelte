@@ -161,6 +161,7 @@
   }
   .value {
     text-align: right;
-    width: 26%;
+    width: 30%;
+    white-space: nowrap;
   }
 </style>

@@ -76,6 +76,21 @@
 </Wide>
 
 <style>
+  @media print {
+    table {
+      font-size: 0.75rem;
+      width: 100%;
+    }
+    td {
+      padding-right: 0.4rem;
+    }
+    .check {
+      width: 26%;
+    }
+    table td.value {
+      white-space: nowrap;
+    }
+  }
   .lit td {
     background: var(--w-chalk-wash);
   }

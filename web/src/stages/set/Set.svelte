@@ -32,6 +32,7 @@
   import { waiting } from '../../state/waiting.svelte';
   import BeforeAfter from './BeforeAfter.svelte';
   import CheckPane from './CheckPane.svelte';
+  import CheckSheet from './CheckSheet.svelte';
   import OtherwisePane from './OtherwisePane.svelte';
   import PhotoTaker from '../../shell/PhotoTaker.svelte';
   import { asSet, isOut, next, tally, withPending } from './set';
@@ -261,11 +262,12 @@
         }}
         onpick={(n) => (pane = n)}
       />
+      <CheckSheet {groups} />
       {#if pane === 'Checks'}
         {#if checks.length}
           {#each groups as g (g.u.id)}
             {@const t = tally(g.some)}
-            <details open={of === g.u.id || t.out > 0}>
+            <details class="no-print" open={of === g.u.id || t.out > 0}>
               <summary
                 ><b>{g.u.name}</b>
                 <span class="quiet">{t.right} right, {t.open} open</span>{#if t.out}{' '}<b class="stop"

@@ -195,7 +195,7 @@
           a number and type.
         </p>
       {/if}
-      {#if printing}<Answers {findings} lit={null} onpick={() => undefined} />{/if}
+      {#if printing && pane !== 'Says'}<Answers {findings} lit={null} onpick={() => undefined} />{/if}
     {/snippet}
     {#snippet side()}
       <Panes
