@@ -19,7 +19,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright, expect
 
 from tools.browser import PHONE, TABLE, Watch, launch, overflow
 
@@ -120,6 +120,19 @@ def _a_check(page: Page) -> None:
     page.wait_for_timeout(500)
 
 
+def _practise(page: Page) -> None:
+    """Begin a practice, read three spots, and let the apprentice read the rest."""
+    page.get_by_role("button", name="In millimetres").click()
+    bar = page.get_by_role("complementary", name="Practice")
+    for i in range(3):
+        bar.get_by_text(f"{i} of 3").wait_for()
+        bar.get_by_role("button", name="Read it here").click()
+        expect(page.locator("[data-pad]")).not_to_have_value("")
+        page.get_by_role("button", name="Record").click()
+    bar.get_by_role("button", name="Let him read").click()
+    page.get_by_text("which disagrees").wait_for()
+
+
 VIEWS = (
     View("sign-in", "/", signed_in=False),
     View("jobs", "/"),
@@ -145,6 +158,9 @@ VIEWS = (
     View("order-sessions", "/jobs/{workroom}/order", _the_sessions, kept=False),
     View("set", PLACE + "/set", _a_check),
     View("set-phone", PLACE + "/set", _first_check, screen="phone", kept=False),
+    View("practice", "/", _practise),
+    View("words", "/words", kept=False),
+    View("rod", PLACE + "/rods/long", kept=False),
     View("record", "/jobs/{loft}/record", kept=False),
 )
 
