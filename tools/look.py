@@ -19,7 +19,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
-from playwright.sync_api import Browser, Page, sync_playwright, expect
+from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 from tools.browser import PHONE, TABLE, Watch, launch, overflow
 
