@@ -42,6 +42,8 @@
       {#if Math.abs(by) > 0.5}
         <text
           class="peak figure"
+          data-under="15 -15 26 -26"
+          data-stay
           class:proud-ink={by > 0}
           class:hollow-ink={by < 0}
           x={Math.min(box.x + box.w - 26, Math.max(box.x + 26, x))}

@@ -49,22 +49,27 @@ const touch = (a: DOMRect, b: DOMRect) =>
   Math.min(a.right, b.right) - Math.max(a.left, b.left) > 1 &&
   Math.min(a.bottom, b.bottom) - Math.max(a.top, b.top) > 3;
 
-/** Move names that lie on other words under what they name, or leave them away there too: a touch tells them. */
+/** Move names that lie on other words or on marks aside by one of their `data-under` px, or leave them away where none is
+ *  free: a touch tells them. What is to `data-stay` is told in any case. */
 export function giveWay(drawing: SVGSVGElement): void {
   const names = [...drawing.querySelectorAll<SVGTextElement>('text[data-under]')];
   if (!names.length) return;
   for (const name of names) name.removeAttribute('dy');
   const others = [...drawing.querySelectorAll('text')].filter((t) => !names.includes(t));
-  const taken = others.map((t) => t.getBoundingClientRect()).filter((r) => r.width > 0);
+  const marks = [...drawing.querySelectorAll('[data-mark]')];
+  const taken = [...others, ...marks].map((t) => t.getBoundingClientRect()).filter((r) => r.width > 0);
   for (const name of names) {
     const fits = () => taken.every((r) => !touch(r, name.getBoundingClientRect()));
     let free = fits();
-    if (!free) {
-      name.setAttribute('dy', name.dataset['under'] ?? '0');
+    for (const by of (name.dataset['under'] ?? '').split(' ')) {
+      if (free) break;
+      name.setAttribute('dy', by);
       free = fits();
     }
-    name.style.visibility = free ? '' : 'hidden';
-    if (free) taken.push(name.getBoundingClientRect());
+    const stays = name.dataset['stay'] !== undefined;
+    if (!free && stays) name.removeAttribute('dy');
+    name.style.visibility = free || stays ? '' : 'hidden';
+    if (free || stays) taken.push(name.getBoundingClientRect());
   }
 }
 

@@ -51,9 +51,9 @@
     <circle class="touch" cx={x} cy={y} r="14" />
     {#if p.best === s.id}<circle class="pulse" cx={x} cy={y} r="8" />{/if}
     {#if st === 'doubted'}
-      <path class="cross" d="M{x - 6},{y - 6}l12,12m0,-12l-12,12" />
+      <path class="cross" data-mark d="M{x - 6},{y - 6}l12,12m0,-12l-12,12" />
     {:else}
-      <circle class="dot" cx={x} cy={y} r="4.2" />
+      <circle class="dot" data-mark cx={x} cy={y} r="4.2" />
     {/if}
   </g>
 {/each}
