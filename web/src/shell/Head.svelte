@@ -83,8 +83,7 @@
           {#if at && stateOf(at) !== 'none'}
             <span class="notch"><Notch state={stateOf(at)} /></span>
           {/if}
-          {s.name}{#if at?.stops}<span class="bx--visually-hidden">, {at.stops} to mend</span
-            >{/if}{#if s.n}<span class="figure n">{s.n}</span>{/if}
+          {s.name}{#if s.n}<span class="figure n">{s.n}</span>{/if}
         </a>
       {/each}
     </nav>
