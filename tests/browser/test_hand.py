@@ -15,7 +15,8 @@ LEAVES = """(names) => names.flatMap((name) => [...document.querySelectorAll(nam
   .filter(([, , r]) => r.top < 0 || r.left < 0 || r.bottom > innerHeight || r.right > innerWidth)
   .map(([n, text, r]) => `${n} ${text} ${Math.round(r.top)}..${Math.round(r.bottom)}`))"""
 SMALL = """() => [...document.querySelectorAll('button, select, input:not([type=file], [type=range], [type=checkbox])')]
-  .filter((e) => e.offsetParent !== null && e.getBoundingClientRect().height > 0)
+  .filter((e) => e.offsetParent !== null && e.getBoundingClientRect().height > 0 && !e.matches('p .word'))
+  .map((e) => e.matches('.answer .head') ? e.parentElement : e)
   .map((e) => [e.innerText || e.ariaLabel || e.className, Math.round(e.getBoundingClientRect().height)])
   .filter(([, high]) => high < 44)"""
 ROUND = [".entry .where", ".entry .pad .window", ".entry .pad button"]

@@ -40,6 +40,7 @@ it('keeps in a field what can be typed again', () => {
 it('shows a figure to no finer mark than it is known to', () => {
   expect([0.5, 1, 4].map((sd) => showFigure(11.9, sd, 'in'))).toEqual(['15/32"', '7/16"', '1/2"']);
   expect(showFigure(9.5, 4, 'in')).toBe('3/8"');
+  expect([0.5, 0.02].map((mm) => showFigure(mm, 1.3, 'in'))).toEqual(['1/32"', '0"']);
   expect(showFigure(10.3, 1.6, 'mm')).toBe('10.3');
 });
 

@@ -90,7 +90,9 @@ export const inField = (mm: number, unit: LengthUnit, decimals = 1): string =>
 /** A figure beside its uncertainty: to no finer mark of the rule than it is known to. */
 export function showFigure(mm: number, sd: number, unit: LengthUnit): string {
   if (unit === 'mm' || isSlight(mm)) return showLength(mm, unit);
-  return fractionalInches(mm, sd > MM_PER_INCH / 8 ? 8 : sd > MM_PER_INCH / 32 ? 16 : 32);
+  const known = fractionalInches(mm, sd > MM_PER_INCH / 8 ? 8 : sd > MM_PER_INCH / 32 ? 16 : 32);
+  // what is something is never shown as nothing, however little is known of it
+  return known === '0"' ? showLength(mm, unit) : known;
 }
 
 /** A length for display, without its unit where that is millimetres; `decimals` is for millimetres. */

@@ -30,7 +30,7 @@
   <div class="say">
     <svelte:element
       this={onclick ? 'button' : 'div'}
-      class="head"
+      class="head inline"
       aria-describedby={onclick ? id : undefined}
       {onclick}
       role={onclick ? 'button' : undefined}
@@ -73,6 +73,11 @@
   .say {
     position: relative;
     line-height: 1.35;
+  }
+  @media (pointer: coarse) {
+    .say {
+      min-height: 44px;
+    }
   }
   .head {
     display: grid;

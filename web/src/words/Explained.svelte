@@ -8,7 +8,7 @@
 
 {#each inWords(text) as part, i (i)}{#if part.word}<button
       type="button"
-      class="word"
+      class="word inline"
       aria-haspopup="dialog"
       onclick={(e) => card.show(part.word!, e.currentTarget)}>{part.text}</button
     >{:else}{part.text}{/if}{/each}
@@ -26,6 +26,12 @@
     text-decoration: underline dotted var(--w-ink-soft);
     text-underline-offset: 0.2em;
     cursor: help;
+  }
+  /* a thumb reaches it a little above and below, and no line is moved for that */
+  .word::after {
+    content: '';
+    position: absolute;
+    inset: -0.6rem -0.2rem;
   }
   .word:hover {
     color: var(--w-chalk);
