@@ -134,7 +134,7 @@ def _practise(page: Page) -> None:
 
 
 VIEWS = (
-    View("sign-in", "/", signed_in=False),
+    View("sign-in", "/", signed_in=False, kept=False),
     View("jobs", "/"),
     View("job", "/jobs/{workroom}"),
     View("starters", "/jobs/{workroom}/new"),

@@ -99,7 +99,7 @@ def test_chances_are_told_as_people_say_them():
         "an even chance",
         "nine chances in ten",
     ]
-    assert [risk_words(s) for s in (0.21, 0.999)] == ["one chance in four", "all but surely"]
+    assert [risk_words(s) for s in (0.21, 0.999)] == ["one chance in four", "every chance"]
 
 
 def test_not_a_number_is_refused():

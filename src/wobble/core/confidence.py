@@ -33,4 +33,4 @@ def chance_words(share: float) -> str:
 def risk_words(share: float) -> str:
     """Return a chance of what is feared in words, never less than it is."""
     most = [words for least, words in _CHANCES if share <= least + 1e-9]
-    return most[0] if most else "all but surely"
+    return most[0] if most else "every chance"

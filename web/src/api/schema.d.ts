@@ -6807,7 +6807,7 @@ export interface components {
         };
         /**
          * Surfaced
-         * @description How near one came on a surface: the usual error, mm, the worst, and how many of its spots were inside their ±.
+         * @description How near one came on a surface: the usual error, mm, the worst, and how many spots lay inside twice their ±.
          */
         Surfaced: {
             held: number;

@@ -21,7 +21,7 @@ Lesson = Literal["read", "rest", "again", "fit", "list", "truth"]
 
 
 class Surfaced(Value, frozen=True, kw_only=True):
-    """How near one came on a surface: the usual error, mm, the worst, and how many of its spots were inside their ±."""
+    """How near one came on a surface: the usual error, mm, the worst, and how many spots lay inside twice their ±."""
 
     surface: SurfaceName
     usual_mm: float
