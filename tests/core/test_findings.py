@@ -35,6 +35,7 @@ from wobble.core import codes
 from wobble.core.facts import Detection, Scan
 from wobble.core.job import (
     BackLine,
+    Boarding,
     Closing,
     Doorway,
     FixedTop,
@@ -46,6 +47,8 @@ from wobble.core.job.backing import Backing
 from wobble.core.job.board import Board
 from wobble.core.job.unit import Air, Front, Legs, ScrewFeet, ScribeAllowance
 from wobble.core.stages import solve
+
+BOARDED = a(kind="boarding", x_mm=0.0, width_mm=WIDE, depth_mm=15.0, body=Boarding())
 
 ROOMS: dict[str, Room] = {
     "bend-seen": Room(over=bent_ceiling()),
@@ -196,6 +199,9 @@ ROOMS: dict[str, Room] = {
     ),
     "kit-misses-packing": Room(back=wall(bow=8.0), kit=ShimKit(pieces=(ShimPiece(thickness_mm=7.0),), tapers=())),
     "kit-short": Room(floor=flat_floor(5.0), kit=ShimKit(pieces=(ShimPiece(thickness_mm=1.0, count=1),), tapers=())),
+    "ends-loose": Room(units=BOARDED),
+    "nailers": Room(units=BOARDED, backing=Backing(lining_mm=0.0)),
+    "nailing-unknown": Room(units=BOARDED, found=()),
     "nail-plate": Room(also=(thing("wire", (100.0, 400.0), size=(900.0, 10.0), proud_mm=0.0),)),
     "no-plan": Room(floor=()),
     "not-enough": Room(units=(replace(HANGS, weight_kg=400.0),)),

@@ -22,6 +22,7 @@ Role = Literal[
     "ledger",
     "split batten",
     "timber",
+    "nailer",
     "spacer",
     "bridging member",
     "leg",

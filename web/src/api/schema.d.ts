@@ -3072,7 +3072,7 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: ("bend-seen" | "edge-or-knock" | "edge-seen" | "few-readings" | "knocked" | "leaning-line" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned" | "unseen-misread") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
+            code: ("bend-seen" | "edge-or-knock" | "edge-seen" | "few-readings" | "knocked" | "leaning-line" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned" | "unseen-misread") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "ends-loose" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "nailers" | "nailing-unknown" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
@@ -4459,6 +4459,16 @@ export interface components {
             seed: number;
         };
         /**
+         * LooseEnd
+         * @description An end of boards that has nothing behind it, on a wall that is closed: how far it is past the last stud.
+         */
+        LooseEnd: {
+            /** @enum {unknown} */
+            end: "left" | "right";
+            past_mm: number;
+            unit: string;
+        };
+        /**
          * Machine
          * @description A machine and its limits; 0 is no limit.
          *
@@ -4584,6 +4594,46 @@ export interface components {
             /** @default null */
             under_mm: number | null;
             up_mm: number;
+        };
+        /**
+         * Nailer
+         * @description One piece between or beside studs, or several alike one over the other, for boards to be nailed to.
+         *
+         *         Attributes:
+         *             id: Its own. unit: For which boarding. runs: Upright, or across. low, high: Its corners on the back, mm, where
+         *                 there are several those of the lowest. rows: Heights of their undersides, mm. long: As it is cut.
+         *             narrow_mm, wide_mm: Its section: the same stock as the studs. why: What is nailed there.
+         */
+        Nailer: {
+            high: [
+                number,
+                number
+            ];
+            id: string;
+            long: components["schemas"]["Figure"];
+            low: [
+                number,
+                number
+            ];
+            narrow_mm: number;
+            rows: number[];
+            /** @enum {unknown} */
+            runs: "across" | "up";
+            unit: string;
+            why: string;
+            wide_mm: number;
+        };
+        /**
+         * Nailing
+         * @description What the boards over a wall are nailed to beside its studs; `unknown` are boardings whose studs nobody found.
+         */
+        Nailing: {
+            /** @default [] */
+            loose: components["schemas"]["LooseEnd"][];
+            /** @default [] */
+            nailers: components["schemas"]["Nailer"][];
+            /** @default [] */
+            unknown: string[];
         };
         /**
          * Nearness
@@ -5126,7 +5176,7 @@ export interface components {
             /** @default [] */
             ready: string[];
             /** @enum {unknown} */
-            role: "back" | "base frame" | "batten" | "board" | "bottom" | "bridging member" | "cap" | "carcass top" | "cleat" | "cover moulding" | "cushion board" | "deck" | "divider" | "door" | "drawer bottom" | "drawer end" | "drawer front" | "drawer side" | "edging" | "end panel" | "fascia" | "filler" | "fixed shelf" | "head strip" | "ledger" | "leg" | "loose shelf" | "member" | "mullion" | "packing block" | "panel" | "peg" | "peg board" | "plinth" | "pull-out board" | "rail" | "shelf" | "side" | "skirting return" | "spacer" | "split batten" | "stile" | "stretcher" | "timber" | "toe kick" | "top" | "trim";
+            role: "back" | "base frame" | "batten" | "board" | "bottom" | "bridging member" | "cap" | "carcass top" | "cleat" | "cover moulding" | "cushion board" | "deck" | "divider" | "door" | "drawer bottom" | "drawer end" | "drawer front" | "drawer side" | "edging" | "end panel" | "fascia" | "filler" | "fixed shelf" | "head strip" | "ledger" | "leg" | "loose shelf" | "member" | "mullion" | "nailer" | "packing block" | "panel" | "peg" | "peg board" | "plinth" | "pull-out board" | "rail" | "shelf" | "side" | "skirting return" | "spacer" | "split batten" | "stile" | "stretcher" | "timber" | "toe kick" | "top" | "trim";
             /** @default [] */
             seen: string[];
             /** @default 0 */
@@ -5443,7 +5493,7 @@ export interface components {
          *             back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
          *             held: How each unit is fastened, in the order of work; empty while there is no plan. ledgers: What they rest on.
          *             cleats: Of shelves. overhead: How racks hang. underfoot: What is screwed to the floor.
-         *             joined: Neighbours screwed together, and tops to boxes.
+         *             joined: Neighbours screwed together, and tops to boxes. nailing: What boards over a wall are nailed to.
          *             sides: Boxes screwed to the walls beside them. plates: Where wires and pipes cross studs.
          */
         PlaceHold: {
@@ -5455,6 +5505,7 @@ export interface components {
             held: components["schemas"]["Held"][];
             joined: components["schemas"]["Joined"][];
             ledgers: components["schemas"]["Ledger"][];
+            nailing: components["schemas"]["Nailing"];
             overhead: components["schemas"]["Overhead"][];
             parts: components["schemas"]["Part"][];
             pieces: components["schemas"]["PieceCount"][];

@@ -247,6 +247,39 @@ def nail_plates(told: Told) -> Iterator[Finding]:
         )
 
 
+def boards_nailed(told: Told) -> Iterator[Finding]:
+    """What boards over a wall are nailed to: pieces put in before, ends that are loose, studs that nobody found."""
+    nailing = told.hold.nailing
+    for unit in (u for u in told.place.units if any(n.unit == u.id for n in nailing.nailers)):
+        mine = [n for n in nailing.nailers if n.unit == unit.id]
+        n = sum(len(m.rows) for m in mine)
+        yield Finding(
+            code="nailers",
+            severity="mind",
+            title=f"{unit.name}: {n} piece{'' if n == 1 else 's'} between the studs first",
+            text=f"For {'; '.join(dict.fromkeys(m.why for m in mine))}. A hand gets there only before the boards.",
+            about=(unit.id, *(m.id for m in mine)),
+        )
+    for loose in nailing.loose:
+        unit = told.unit(loose.unit)
+        yield Finding(
+            code="ends-loose",
+            severity="mind",
+            title=f"{unit.name}: its {loose.end} ends have nothing behind them",
+            text=f"They are {told.said(loose.past_mm, 0)} past the last stud and the wall is closed: glue them there, "
+            "fur the wall out, or open it and put a nailer in.",
+            about=(unit.id, loose.end),
+        )
+    for id_ in nailing.unknown:
+        yield Finding(
+            code="nailing-unknown",
+            severity="mind",
+            title=f"{told.unit(id_).name}: no stud is known behind it",
+            text="What its boards are nailed to cannot be said. Find the studs behind it in Hold.",
+            about=(id_,),
+        )
+
+
 RULES: tuple[Callable[[Told], Iterator[Finding]], ...] = (
     no_plan,
     contradictions,
@@ -258,5 +291,6 @@ RULES: tuple[Callable[[Told], Iterator[Finding]], ...] = (
     floor_held,
     contents_assumed,
     nail_plates,
+    boards_nailed,
     kit,
 )

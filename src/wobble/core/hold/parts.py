@@ -9,6 +9,7 @@ from wobble.core.hold.fastened.required import Held
 from wobble.core.hold.overhead import Overhead
 from wobble.core.hold.rests.cleats import ShelfCleat
 from wobble.core.hold.rests.ledgers import Ledger
+from wobble.core.hold.rests.nailers import Nailer
 from wobble.core.job import Place
 from wobble.core.job.unit import OnCleats
 from wobble.core.part import Dimension, Fastener, Part
@@ -24,6 +25,7 @@ def hold_parts(
     ledgers: tuple[Ledger, ...],
     cleats: tuple[ShelfCleat, ...],
     overhead: tuple[Overhead, ...],
+    nailers: tuple[Nailer, ...],
     fasteners: tuple[Fastener, ...],
 ) -> tuple[Part, ...]:
     """Return every part that Hold asks for."""
@@ -32,6 +34,7 @@ def hold_parts(
         *(part for item in held for part in _behind(place, item)),
         *(_cleat(place, item) for item in cleats),
         *(part for item in overhead for part in _bridges(item)),
+        *(_nailer(item) for item in nailers),
         *_blocks(fasteners),
     )
 
@@ -130,6 +133,20 @@ def _bridges(item: Overhead) -> Iterator[Part]:
                 blank_mm=(hanger.bridge.long_mm, hanger.bridge.high_mm),
                 finished=(_said("long", hanger.bridge.long_mm),),
             )
+
+
+def _nailer(item: Nailer) -> Part:
+    return Part(
+        id=item.id,
+        role="nailer",
+        of=(item.unit,),
+        name=("nailer for " if item.runs == "up" else "blocking for ") + item.why,
+        material="spruce-pine-fir",
+        thick_mm=item.narrow_mm,
+        blank_mm=(item.long.value_mm, item.wide_mm),
+        finished=(Dimension(label="long", figure=item.long),),
+        quantity=len(item.rows),
+    )
 
 
 def _blocks(fasteners: tuple[Fastener, ...]) -> Iterator[Part]:

@@ -19,6 +19,7 @@ from wobble.core.hold.parts import hold_parts
 from wobble.core.hold.rests.cavity import SideHeld, side_held
 from wobble.core.hold.rests.cleats import ShelfCleat, shelf_cleats
 from wobble.core.hold.rests.ledgers import Ledger
+from wobble.core.hold.rests.nailers import Nailing, nailing
 from wobble.core.hold.screws import Context, Into
 from wobble.core.hold.services import Plate, plates
 from wobble.core.hold.structure.behind import behind, found_on
@@ -46,7 +47,7 @@ class PlaceHold(Value, frozen=True, kw_only=True):
         back: What is known behind its back. elsewhere: Behind its side walls, ceiling and floor.
         held: How each unit is fastened, in the order of work; empty while there is no plan. ledgers: What they rest on.
         cleats: Of shelves. overhead: How racks hang. underfoot: What is screwed to the floor.
-        joined: Neighbours screwed together, and tops to boxes.
+        joined: Neighbours screwed together, and tops to boxes. nailing: What boards over a wall are nailed to.
         sides: Boxes screwed to the walls beside them. plates: Where wires and pipes cross studs.
     """
 
@@ -63,6 +64,7 @@ class PlaceHold(Value, frozen=True, kw_only=True):
     overhead: tuple[Overhead, ...]
     underfoot: tuple[FloorFixed, ...]
     joined: tuple[Joined, ...]
+    nailing: Nailing
     sides: tuple[SideHeld, ...]
     plates: tuple[Plate, ...]
 
@@ -80,6 +82,7 @@ def hold_result(
         "floor": Into("floor", under, below.lines, below.axis),
     }
     holding, cleats, hung, down, beside = Holding(), [], [], [], []
+    nailed: tuple[Nailing, tuple[Fastener, ...]] = Nailing(), ()
     if contact is not None and plan is not None:
         context = Context(place, into, contact, plan, job.kit, job.units, _level_line(place))
         stand = stand_of(contact, plan.base.height.value_mm)
@@ -88,8 +91,9 @@ def hold_result(
         hung = racks(context, above, fitted.hangers)
         down = floor_fixed(context, below, stand)
         beside = side_held(context, stand)
+        nailed = nailing(context)
     joins = joined(place)
-    others = [f for _, driven in (*cleats, *hung, *down, *beside, *joins) for f in driven]
+    others = [f for _, driven in (*cleats, *hung, *down, *beside, *joins, nailed) for f in driven]
     fasteners = tuple(
         replace(f, order=i + 1, filling=fill(max(f.packing.value_mm, 0.0), job.kit))
         for i, f in enumerate((*holding.fasteners, *others))
@@ -110,12 +114,15 @@ def hold_result(
         overhead=tuple(o for o, _ in hung),
         underfoot=tuple(f for f, _ in down),
         joined=tuple(j for j, _ in joins),
+        nailing=nailed[0],
         sides=tuple(s for s, _ in beside),
         plates=plates(place, tuple(line.at_mm for line in into["back"].known.lines), job.units),
     )
     return replace(
         made,
-        parts=hold_parts(place, holding.held, holding.ledgers, made.cleats, made.overhead, made.fasteners),
+        parts=hold_parts(
+            place, holding.held, holding.ledgers, made.cleats, made.overhead, nailed[0].nailers, made.fasteners
+        ),
         findings=findings(job, place, made, planned=plan is not None),
     )
 

@@ -21,7 +21,16 @@ USUAL: dict[FinishKind, tuple[float, float]] = {
 """What a litre covers, m², and how long a coat dries, h, where no tin says."""
 SPARE = 1.1
 """A tenth more than the areas ask: what stays in tin, brush and tray."""
-NEVER: tuple[Role, ...] = ("packing block", "spacer", "timber", "bridging member", "member", "cleat", "ledger")
+NEVER: tuple[Role, ...] = (
+    "packing block",
+    "spacer",
+    "timber",
+    "nailer",
+    "bridging member",
+    "member",
+    "cleat",
+    "ledger",
+)
 """What nobody sees or touches stays bare."""
 BOTH: tuple[Role, ...] = ("door", "drawer front", "loose shelf", "fixed shelf", "shelf", "divider", "top")
 ONE: tuple[Role, ...] = (

@@ -35,6 +35,7 @@ MAY_CHANGE: dict[Role, float] = {
     "cleat": ROUGH_MM,
     "ledger": ROUGH_MM,
     "timber": ROUGH_MM,
+    "nailer": ROUGH_MM,
     "base frame": ROUGH_MM,
     "cushion board": ROUGH_MM,
     "back": ROUGH_MM,
@@ -42,6 +43,7 @@ MAY_CHANGE: dict[Role, float] = {
 """By how much a size may still change once a part is cut, mm; a millimetre for all others."""
 WIDEST_SOLID_MM = 250.0
 """Solid boards wider than this are glued up out of several, and then trimmed."""
+STRUCK = "its place measured once the level is struck"
 PANEL_ROLES: tuple[Role, ...] = ("top", "shelf", "panel", "deck")
 
 
@@ -89,7 +91,8 @@ def _unsure(part: Part) -> Iterator[Wait]:
         return
     if not part.boxes:  # cut to a surface, not to a unit: its place is measured
         if any(SURE * d.figure.sd_mm > may for d in part.finished):
-            yield Wait(key=f"place-{part.id}", words="its place measured once the level is struck", measured=True)
+            words = "the gap between the studs measured" if part.role == "nailer" else STRUCK
+            yield Wait(key=f"place-{part.id}", words=words, measured=True)
         return
     if any(SURE * d.figure.sd_mm > may for d in part.finished):
         yield Wait(

@@ -28,6 +28,7 @@ CUT_FROM: dict[Role, Literal["sheet", "length"]] = {
     "cleat": "length",
     "ledger": "length",
     "timber": "length",
+    "nailer": "length",
     "batten": "length",
     "trim": "length",
     "board": "length",

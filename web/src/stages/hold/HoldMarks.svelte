@@ -48,6 +48,15 @@
             w: l.end_mm - l.start_mm,
             h: l.high_mm,
           })),
+          ...p.hold.nailing.nailers.flatMap((n) =>
+            n.rows.map((up) => ({
+              id: `${n.id}-${up}`,
+              u: n.low[0],
+              v: up,
+              w: n.high[0] - n.low[0],
+              h: n.high[1] - n.low[1],
+            })),
+          ),
           ...p.hold.held.flatMap((h) => [
             ...(h.ground
               ? [

@@ -4,6 +4,7 @@
   import { showLength, showSpread } from '../../entry/length';
   import Wide from '../../shell/Wide.svelte';
   import { usePlace } from '../../state/place';
+  import Nailers from './Nailers.svelte';
 
   interface Props {
     hold: PlaceHold;
@@ -73,6 +74,9 @@
     {/if}
   </article>
 {/each}
+{#if p.hold.nailing.nailers.length}
+  <Nailers hold={p.hold} name={p.name} {whole} />
+{/if}
 {#if p.hold.sides.length}
   <Wide label="Through sides">
     <table class="facts">
@@ -178,7 +182,7 @@
     </table>
   </Wide>
 {/if}
-{#if !rests.length && !p.hold.ledgers.length && !p.hold.cleats.length && !p.hold.joined.length && !p.hold.underfoot.length && !p.hold.sides.length}
+{#if !rests.length && !p.hold.ledgers.length && !p.hold.cleats.length && !p.hold.joined.length && !p.hold.underfoot.length && !p.hold.sides.length && !p.hold.nailing.nailers.length}
   <p class="quiet">
     Nothing rests on a ledger, hooks over a batten or lies on cleats here. How a unit hangs is said in Set
     out, where the piece is opened.

@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Iterator
 
 from wobble.core.fit.level.plan import Shim
+from wobble.core.hold.rests.nailers import Nailer
 from wobble.core.job import Unit
 from wobble.core.job.unit import FLAT, LAID, ON_WALLS, TALL_FROM_MM, BaseFrame, Hung, OnCleats, ToeKickBox
 from wobble.core.length import format_length, format_spread
@@ -21,6 +22,7 @@ CARRY_MIN, HEAVY_MIN, LEVEL_MIN, SET_MIN, SHIM_MIN, SCREW_MIN, FASTEN_MIN, BOARD
 STACK_HAND = ("spirit level", "hammer")
 TIP_CAUTION = "It can tip while it is moved and until it is screwed: keep it tied, nobody in front of it."
 LOAD_CAUTION = "Loads are planning figures; the fastening is tried with a hand's weight before anything goes on it."
+TOED = "Two screws slantwise through each end; leave out what a plate or stud already there does"
 DRILL_CAUTION = "Detect, isolate, then drill."
 HOIST = StandIn(
     what="a hired lift or a hoist from an eye bolt that its own figure bears raises it; a prop stands under it before "
@@ -120,9 +122,10 @@ def shims_to_bring(work: PlaceWork, shims: list[Shim]) -> tuple[str, ...]:
 def _rests(work: PlaceWork, unit: Unit) -> Iterator[WorkStep]:
     """Yield the fixing of what a unit rests on or hangs from, before it comes."""
     driven = [f for f in work.hold.fasteners if f.part in HUNG_ON and f.unit == unit.id]
-    parts = work.parts_of(unit, "cleat", "ledger", "split batten", "timber")
+    parts = work.parts_of(unit, "cleat", "ledger", "split batten", "timber", "nailer")
     if not driven and not parts:
         return
+    nailed = [_nailer_line(work, n) for n in work.hold.nailing.nailers if n.unit == unit.id]
     heights = [f"{c.wall}: top {work.say(c.top_mm)} over the mark" for c in work.hold.cleats if c.unit == unit.id]
     heights += [
         f"top {work.say(ledger.top_mm)} over the mark" for ledger in work.hold.ledgers if unit.id in ledger.units
@@ -130,18 +133,33 @@ def _rests(work: PlaceWork, unit: Unit) -> Iterator[WorkStep]:
     yield WorkStep(
         key=work.key("hang on", unit.id),
         kind="hang on",
-        name=f"Fix what {unit.name} rests on",
+        name=f"Put in what {unit.name} is nailed to" if nailed else f"Fix what {unit.name} rests on",
         place=work.place.id,
         of=(unit.id,),
         parts=tuple(p.key for p in parts),
         minutes=rounded(10 + SCREW_MIN * 1.5 * len(driven)),
         skill="fixing",
         machines=("drill",),
-        why="it carries the unit while that is screwed, and sets its height",
-        how=(*heights, *screw_lines(work, driven)),
+        why="no hand gets behind the boards afterwards; ends that are nailed to nothing work loose"
+        if nailed
+        else "it carries the unit while that is screwed, and sets its height",
+        how=(
+            *nailed,
+            *((TOED,) if nailed else ()),
+            *heights,
+            *screw_lines(work, [f for f in driven if f.part != "nailer"]),
+        ),
         bring=(*marks(parts), *screws_to_bring(driven, work), "spirit level"),
         caution=DRILL_CAUTION,
     )
+
+
+def _nailer_line(work: PlaceWork, nailer: Nailer) -> str:
+    """Return where a nailer goes, in words."""
+    up = ", ".join(work.say(z) for z in nailer.rows)
+    along = f"from {work.say(nailer.low[0])} along"
+    long = f"{work.say(nailer.long.value_mm)} long"
+    return f"for {nailer.why}: {'upright' if nailer.runs == 'up' else 'across'}, {along}, {up} up, {long}"
 
 
 def screw_lines(work: PlaceWork, driven: list[Fastener]) -> tuple[str, ...]:

@@ -19,7 +19,7 @@ from wobble.core.make.construction.units import is_box
 from wobble.core.make.marked import NOT_MADE, MarkedPart
 from wobble.core.part import Fastener
 
-HUNG_ON = ("cleat", "ledger", "batten", "timber")
+HUNG_ON = ("cleat", "ledger", "batten", "timber", "nailer")
 """What is screwed to a wall before what hangs or lies on it."""
 FROM_BELOW = "top board"
 """Through what a box is screwed to the top that lies on it."""
