@@ -56,7 +56,7 @@ def test_a_stud_near_enough_to_the_end_is_enough():
 
 
 def test_boards_up_are_nailed_at_rows_between_all_that_stands():
-    """1000 high: undersides of rows from 0 to 955, two spaces of 477.5. Gaps: 332.5 beside the end nailers, then 555."""
+    """1000 high: rows from 0 to 955, two spaces of 477.5. Gaps: 332.5 beside the end nailers, then 555."""
     rows = (0.0, 478.0, 955.0)
     found_ = put_in(solve_hold(boarded(Boarding(runs="up")), "place"))
     assert found_.pop("end-left")
