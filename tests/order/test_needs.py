@@ -185,6 +185,19 @@ def test_each_way_of_finishing_is_a_plan_and_they_are_held_beside_each_other():
 # --- gates ---
 
 
+def test_a_dry_fit_releases_the_glue_and_what_is_planed_after_it_is_coated_later():
+    planned = coated(Coats(finish="oil", number=1))
+    assert comes(planned, "dry-fit/", "assemble/")
+    glue = next(s for s in planned.steps if s.step.kind == "assemble")
+    gate = next(t for t in glue.before if t.first.startswith("dry-fit/"))
+    assert gate.kind == "gate"
+    assert "releases the glue" in gate.why
+    first_coat = min(turn(planned, s.step.key) for s in planned.steps if s.step.kind == "coat")
+    assert turn(planned, "dry-fit/") < first_coat
+    bolted = solve_order(job_with(box(ready_made=True)), NOW)
+    assert not [s for s in bolted.steps if s.step.kind == "dry fit"]
+
+
 def test_gates_hold_back_cuts_and_what_is_known_opens_them():
     job = signal_cabin()
     planned = solve_order(job, NOW)

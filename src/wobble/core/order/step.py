@@ -18,6 +18,7 @@ StepKind = Literal[
     "measure",
     "cut",
     "drill",
+    "dry fit",
     "assemble",
     "coat",
     "carry",

@@ -212,7 +212,7 @@
         {#snippet more()}
           {#if chosen.step.place}
             <PhotoTaker job={id} place={chosen.step.place} about={chosen.step.key} of={chosen.step.name} />
-            {#if ['set', 'top', 'fasten', 'fill', 'hang on', 'assemble', 'doors', 'drawers'].includes(chosen.step.kind)}
+            {#if ['set', 'top', 'fasten', 'fill', 'hang on', 'dry fit', 'assemble', 'doors', 'drawers'].includes(chosen.step.kind)}
               <p class="quiet no-print">
                 <a href="/jobs/{id}/{chosen.step.place}/set">What is checked after it</a>
               </p>

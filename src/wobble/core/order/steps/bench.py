@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
 
+from wobble.core.confidence import SURE
 from wobble.core.job import Unit
 from wobble.core.make.coats import CoatStep, area_inside, area_seen
 from wobble.core.make.marked import MarkedPart
@@ -17,9 +18,11 @@ BUY_MIN, SHOP_MIN = 60.0, 30.0
 CUT_SET_UP_MIN, CUT_PART_MIN, CUT_METRE_MIN = 15.0, 2.5, 1.5
 DRILL_SET_UP_MIN, HOLE_MIN, GROOVE_MIN = 10.0, 0.3, 1.5
 ASSEMBLE_MIN, ASSEMBLE_PART_MIN = 15.0, 5.0
+DRY_MIN, DRY_PART_MIN, NARROW_MM = 5.0, 1.5, 10.0
 COAT_MIN, COAT_M2_MIN, SAND_MIN, SAND_M2_MIN = 10.0, 8.0, 5.0, 6.0
 """Usual minutes, for somebody who has done it before: to go and come back, per shop; to set a saw, per part, per metre;
-to set a drill, per hole, per groove; per box and part; per coat and square metre."""
+to set a drill, per hole, per groove; per box and part; to fit it dry, where it
+is tried in its place if less than that is to spare; per coat and square metre."""
 AT_BENCH = ("loose shelf", "door", "drawer side", "drawer end", "drawer bottom", "drawer front", "pull-out board")
 """Parts of a unit that are not in its carcass when that is put together."""
 DRAWER_ROLES = ("drawer side", "drawer end", "drawer bottom")
@@ -137,7 +140,10 @@ def at_bench(work: PlaceWork) -> Iterator[WorkStep]:
             yield from _drilled(work, unit, name, what, some)
         carcass = [p for p in parts if p.part.role not in AT_BENCH]
         if work.built(unit) or (unit.body is not None and unit.kind in ("platform", "base frame", "rack") and carcass):
-            yield _assembled(work, unit, carcass)
+            assembled = _assembled(work, unit, carcass)
+            if assembled.rests_h:
+                yield _dry_fitted(work, unit, carcass)
+            yield assembled
         if any(p.part.role in DRAWER_ROLES for p in parts):
             made = [p for p in parts if p.part.role in DRAWER_ROLES]
             yield WorkStep(
@@ -178,6 +184,37 @@ def _drilled(work: PlaceWork, unit: Unit, name: str, what: str, parts: Sequence[
             how=tuple(f"{p.mark}: {d.words}" for p in parts for d in p.part.drillings)[:30],
             bring=marks(parts),
         )
+
+
+def _dry_fitted(work: PlaceWork, unit: Unit, parts: Sequence[MarkedPart]) -> WorkStep:
+    """Return the fit without glue: in its place too where it goes in narrowly, and is made where it is fitted."""
+    access = work.access_of(unit)
+    narrow = [p for p in access.passes if p.chance < SURE or p.spare_mm < NARROW_MM] if access else []
+    tried = work.job.sessions.workshop == "at the place"
+    n = sum(p.part.quantity for p in parts)
+    return WorkStep(
+        key=work.key("dry fit", unit.id),
+        kind="dry fit",
+        name=f"Fit {unit.name} together dry",
+        place=work.place.id,
+        of=(unit.id,),
+        parts=tuple(p.key for p in parts),
+        minutes=rounded(DRY_MIN + DRY_PART_MIN * n),
+        skill="fixing",
+        where="workshop",
+        why="glue forgives nothing: what does not close now is planed, or cut again, before it is wet",
+        how=(
+            "Clamp it up without glue: every joint closes by hand, both diagonals alike",
+            "Hold its outer width against the plan, and shelves, drawers and backs in their grooves",
+            *(
+                f"Carry it to {p.where}, loose as it is: {work.say(max(p.spare_mm, 0.0))} to spare"
+                for p in narrow
+                if tried
+            ),
+            "Mark the joints in pairs, then take it apart",
+        ),
+        bring=(*marks(parts), "clamps"),
+    )
 
 
 def _assembled(work: PlaceWork, unit: Unit, parts: Sequence[MarkedPart]) -> WorkStep:

@@ -100,6 +100,11 @@ def _built(s: _Steps) -> Iterator[Tie]:
                 yield _tie(drill, made, "holes, grooves and pins before glue")
             for later in (*s.at("doors", unit), *s.main(unit)):
                 yield _tie(drill, later, "drilled flat at the bench")
+        for dry in s.at("dry fit", unit):
+            for drill in s.at("drill", unit):
+                yield _tie(drill, dry, "its holes and grooves are what is tried")
+            for made in s.at("assemble", unit):
+                yield _tie(dry, made, "the dry fit releases the glue", gate=True)
         for made in s.at("assemble", unit):
             for later in (*s.at("carry", unit), *s.main(unit)):
                 yield _tie(made, later, "glue bears load when it is hard")
@@ -139,6 +144,8 @@ def _coats(s: _Steps) -> Iterator[Tie]:
     for unit in own:
         for drill in s.at("drill", unit):
             yield _tie(drill, first, "drilled before paint: a drill tears it")
+        for dry in s.at("dry fit", unit):
+            yield _tie(dry, first, "what is planed after a dry fit is coated after it")
     match finishing:
         case "before assembly":
             for unit in own:
@@ -255,7 +262,7 @@ def _gates(s: _Steps) -> Iterator[Tie]:
             if wait.key.startswith(("slides-", "hinge-")):
                 yield _tie("buy", key, "their sheet is in the box", gate=True)
                 if wait.key.startswith("hinge-"):
-                    for drill in (*s.at("drill", unit), *s.at("assemble", unit)):
+                    for drill in (*s.at("drill", unit), *s.at("dry fit", unit), *s.at("assemble", unit)):
                         yield _tie(key, drill, "hinges are chosen before boxes are built", gate=True)
             elif wait.key.startswith("place-"):
                 yield _tie(work.key("level"), key, "measured from the level line", gate=True)
