@@ -11,7 +11,7 @@ from msgspec.structs import replace
 from tests.catalogue import EXACT, floor_at, grid, job_of
 from tests.rooms import HANGS, A, B, Room
 from wobble.core import codes
-from wobble.core.facts import AsSet, Followed, LaidUnder, Otherwise, Stands, StepDone
+from wobble.core.facts import AsSet, Followed, LaidUnder, Otherwise, Slope, Span, Stands, StepDone
 from wobble.core.job import Existing, Job, OnPieces, Unit
 from wobble.core.job.insides import Cell, Columns, Door, Insides
 from wobble.core.job.unit import Hung, ScrewFeet
@@ -19,6 +19,7 @@ from wobble.core.practice.drying_loft import drying_loft
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.set.check import Check
 from wobble.core.set.freedoms import freedoms
+from wobble.core.set.learned import learned
 from wobble.core.set.result import PlaceSet
 from wobble.core.set.stands import as_found
 from wobble.core.stages import following, set_out, solve_fit, solve_hold, solve_make, solve_proposal, solve_set
@@ -180,13 +181,58 @@ def test_the_floor_learns_from_where_a_unit_stood_on_shims_of_known_thickness():
     ]
     kept = Followed(id="f", taken_at=facts[-1].taken_at, readings=tuple(f.id for f in facts))
     place = replace(job.places[0], facts=(*job.places[0].facts, *facts, kept))
-    learned = set_out(replace(job, places=(place,))).places[0]
-    told = [f for f in learned.facts if f.id.startswith("as-set")]
+    known = set_out(replace(job, places=(place,))).places[0]
+    told = [f for f in known.facts if f.id.startswith("as-set")]
     assert len(told) == 4
-    line = next(s for s in learned.set_ups if s.id == "as-set-A")
+    line = next(s for s in known.set_ups if s.id == "as-set-A")
     # it stood level as planned on 3 mm everywhere: the floor is 3 under its underside
     assert all(f.value_mm == pytest.approx(3.0) for f in told)  # type: ignore[union-attr]
     assert line.at_mm == stands.under_mm
+
+
+def test_walls_learn_from_the_gaps_beside_what_stands():
+    """A run of 1400 from 50 on, level along by 1 of 700: its sides, 720 high, lean 1 · 720 / 700 = 1.029 to the left.
+
+    Left: 52 at the foot and 58 at the head: the wall goes 1.029 + 6 to the left going up. Right: 49 at the foot, so
+    that both walls are 52 + 1400 + 49 apart there; nothing was read at the head, and the right wall says no more.
+    """
+    stands = Stands(x_mm=50.0, out_mm=0.0, under_mm=0.0, tied=True, wide_mm=700.0, deep_mm=560.0, high_mm=720.0)
+
+    def beside(n: int, unit: str, kind: str, value: float) -> AsSet:
+        return AsSet(
+            id=f"w{n}",
+            taken_at=datetime(2026, 3, 8, 10, n, tzinfo=UTC),
+            check=f"{kind}/{PLACE}/{unit}",
+            value_mm=value,
+            expected_mm=0.0 if kind == "level-along" else 50.0,
+            of=unit,
+            stands=replace(stands, x_mm=50.0 if unit == "A" else 750.0),
+        )
+
+    a, b = replace(A, x_mm=50.0, width_mm=700.0), replace(B, x_mm=750.0, width_mm=700.0)
+    read = (
+        beside(0, "A", "level-along", 1.0),
+        beside(1, "A", "beside-left-foot", 52.0),
+        beside(2, "A", "beside-left-head", 58.0),
+        beside(3, "B", "beside-right-foot", 49.0),
+    )
+    place = replace(flat(a, b).places[0], width_mm=1500.0, surfaces=("floor", "back", "left", "right"))
+    kept = Followed(id="f", taken_at=read[-1].taken_at, readings=tuple(f.id for f in read))
+
+    _, told = learned(replace(place, facts=(*read, kept)))
+    by_kind = {type(f): f for f in told}
+    wall, apart = by_kind[Slope], by_kind[Span]
+    assert isinstance(wall, Slope)
+    assert isinstance(apart, Span)
+    # the level, read to 0.4 of 700, against 3 mm a metre before it was read
+    ry = 1.0 * 700 / (700**2 + 0.4**2 / 0.003**2)
+    assert wall.surface == "left"
+    assert (wall.start, wall.end) == ((560.0, 0.0), (560.0, 720.0))
+    assert wall.value == pytest.approx(-720 * ry - 6.0)
+    assert (apart.value_mm, apart.at) == (52.0 + 1400.0 + 49.0, (560.0, 0.0))
+    alone = replace(place, facts=(*read[:3], replace(kept, readings=("w0", "w1", "w2"))))
+    assert [type(f) for f in learned(alone)[1]] == [Slope]
+    assert len(set_out(replace(flat(a, b), places=(replace(place, facts=(*read, kept)),))).instruments) == 2
 
 
 # --- found otherwise ---

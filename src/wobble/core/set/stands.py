@@ -1,7 +1,7 @@
 """A job as it stands: what was set takes the place of what was planned, and what was found otherwise is so.
 
 What was set is followed once the user has said so. It is then where it was read to be, what follows in its run stands
-at its height and beside it, and the floor under it is where it must be for it to stand as it did on what lay under it.
+at its height and beside it, and the floor and walls round it are where they must be for it to stand as it did (`learned`).
 """
 
 from __future__ import annotations
@@ -10,16 +10,14 @@ from collections.abc import Sequence
 
 from msgspec.structs import replace
 
-from wobble.core.facts import AsSet, Detection, Fact, Followed, Offset, Otherwise, active
+from wobble.core.facts import AsSet, Detection, Fact, Followed, Otherwise, active
 from wobble.core.fit.level.plan import run_height
 from wobble.core.fit.run.tiers import tier_of
-from wobble.core.job import Backing, FixedTop, HighSpot, Instrument, Job, Place, SetUp, Unit
+from wobble.core.job import Backing, FixedTop, HighSpot, Instrument, Job, Place, Unit
 from wobble.core.job.insides import Cell, Columns
 from wobble.core.set.freedoms import Freedoms, by_unit, freedoms
+from wobble.core.set.learned import INSTRUMENTS, learned
 
-AS_SET = "as-set"
-LEARNED_SD_MM = 0.6
-"""Shims are read to half a millimetre, and a unit that stands rests on its stiffest corners."""
 STILL_MM = 0.3
 """What moves by less is where it was."""
 
@@ -95,21 +93,20 @@ def stood(readings: Sequence[AsSet]) -> dict[str, Freedoms]:
 def as_set(job: Job) -> Job:
     """Return a job with all that the plan was to follow; the same job where nothing was, or it is so already."""
     places = []
-    learned = False
+    tools: list[Instrument] = []
     for place in job.places:
         standing = followed(place)
         if not standing:
             places.append(place)
             continue
         placed = _placed(place, standing)
-        lines, offsets = _floor_learned(place)
-        learned = learned or bool(offsets)
-        known: tuple[Fact, ...] = (*(f for f in placed.facts if not isinstance(f, Followed)), *offsets)
+        lines, readings = learned(place)
+        tools += [t for t in INSTRUMENTS if t not in tools and any(r.instrument == t.id for r in readings)]
+        known: tuple[Fact, ...] = (*(f for f in placed.facts if not isinstance(f, Followed)), *readings)
         places.append(replace(placed, set_ups=(*placed.set_ups, *lines), facts=known))
     if all(a is b for a, b in zip(places, job.places, strict=True)):
         return job
-    tools = (*job.instruments, Instrument(id=AS_SET, name="What stands", sigma_mm=LEARNED_SD_MM)) if learned else None
-    return replace(job, places=tuple(places), instruments=tools or job.instruments)
+    return replace(job, places=tuple(places), instruments=(*job.instruments, *tools))
 
 
 def _placed(place: Place, standing: dict[str, Freedoms]) -> Place:
@@ -155,43 +152,3 @@ def _at_height(place: Place, standing: dict[str, Freedoms]) -> Place:
         over = min(max(place.datum.over_mm + f.dz, -100.0), 500.0)
         return replace(place, datum=HighSpot(over_mm=over))
     return place
-
-
-def _floor_learned(place: Place) -> tuple[tuple[SetUp, ...], tuple[Offset, ...]]:
-    """Return the floor as units tell it that stood on shims of known thickness, before anything under them was changed.
-
-    Only where heights count from the datum mark: else a unit says nothing of where the floor is.
-    """
-    if "floor" not in place.surfaces:
-        return (), ()
-    facts = active(place.facts)
-    named = {key for f in facts if isinstance(f, Followed) for key in f.readings}
-    told = [f for f in facts if isinstance(f, AsSet) and f.id in named]
-    lines, offsets = [], []
-    for unit, own in by_unit(f for f in told if f.stands is not None and f.stands.tied and f.stands.on).items():
-        first: dict[str, AsSet] = {}
-        for f in sorted(own, key=lambda f: f.taken_at):
-            first.setdefault(f.check, f)  # what was read before anything was turned or shimmed
-        if not any(c.startswith("height/") for c in first):
-            continue
-        found = freedoms(first.values())
-        if found is None:
-            continue
-        line = SetUp(id=f"{AS_SET}-{unit}", name=f"Underside of {unit}", across="z", at_mm=found.stands.under_mm)
-        lines.append(line)
-        for n, packed in enumerate(found.stands.on):
-            up, _ = found.up_at(*packed.at)
-            inside = 0 <= packed.at[0] <= place.width_mm and 0 <= packed.at[1] <= place.depth_mm
-            if inside:
-                offsets.append(
-                    Offset(
-                        id=f"{AS_SET}-{unit}-{n}",
-                        instrument=AS_SET,
-                        taken_at=max(f.taken_at for f in own),
-                        surface="floor",
-                        at=packed.at,
-                        set_up=line.id,
-                        value_mm=packed.mm - up,
-                    )
-                )
-    return tuple(lines), tuple(offsets)
