@@ -5,6 +5,7 @@
   import LengthField from '../../../entry/LengthField.svelte';
   import { newId } from '../../../entry/ids';
   import { SURFACE_NAMES } from '../../../entry/places';
+  import PhotoTaker from '../../../shell/PhotoTaker.svelte';
   import { session } from '../../../state/session.svelte';
   import { OBSTACLE_KINDS as KINDS, TREATMENTS } from '../../../entry/obstacles';
 
@@ -12,8 +13,12 @@
     obstacles: readonly Obstacle[];
     surfaces: readonly SurfaceName[];
     onchange: (obstacles: Obstacle[]) => void;
+    /** Where pictures of them belong; none before the place is kept. */
+    pictures: { job: string; place: string } | null;
   }
   let p: Props = $props();
+  let seen = $state('');
+  const shown = $derived(p.obstacles.find((m) => m.id === seen) ?? p.obstacles[0]);
 
   const change = (i: number, part: Partial<Obstacle>) =>
     p.onchange(p.obstacles.map((m, k) => (k === i ? { ...m, ...part } : m)));
@@ -153,6 +158,19 @@
         </tbody>
       </table>
     </div>
+    {#if p.pictures && shown}
+      <div class="pictures">
+        <Select
+          labelText="Picture of"
+          size="sm"
+          selected={shown.id}
+          on:change={(e: Event) => (seen = value(e))}
+        >
+          {#each p.obstacles as m (m.id)}<SelectItem value={m.id} text={m.name} />{/each}
+        </Select>
+        <PhotoTaker {...p.pictures} about={shown.id} of={shown.name} />
+      </div>
+    {/if}
     <p class="quiet">⚠ Detect, isolate, then drill. Wiring, gas and structure are for the licensed trades.</p>
   {:else}
     <p class="quiet">
@@ -169,6 +187,13 @@
   }
   table {
     min-width: 68rem;
+  }
+  .pictures {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: end;
+    gap: 0.5rem 1rem;
+    max-width: 40rem;
   }
   p {
     font-size: 0.875rem;

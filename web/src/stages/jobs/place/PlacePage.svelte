@@ -108,6 +108,7 @@
       obstacles={draft.obstacles}
       surfaces={draft.surfaces}
       onchange={(obstacles) => set({ obstacles })}
+      pictures={key ? { job: id, place: key } : null}
     />
     <div class="end">
       <Button

@@ -107,7 +107,7 @@ describe('what is in the way', () => {
   } as unknown as Obstacle;
   const put = (obstacles: Obstacle[], surfaces: Place['surfaces'] = ['floor', 'back']) => {
     told.mockClear();
-    made = shown(Obstacles, { obstacles, surfaces, onchange: told });
+    made = shown(Obstacles, { obstacles, surfaces, onchange: told, pictures: { job: 'j', place: 'p' } });
   };
 
   it('is added on the back where there is one, else on what there is', () => {
@@ -131,6 +131,14 @@ describe('what is in the way', () => {
     expect(told.mock.calls[0]![0][0]).toMatchObject({ id: 'o', at: [320, 400] });
     choose('Kind of Outlet', 'switch');
     expect(told.mock.calls[1]![0][0]).toMatchObject({ kind: 'switch', at: [300, 400] });
+  });
+
+  it('takes a picture of the thing that was chosen', () => {
+    put([outlet, { ...outlet, id: 'v', name: 'Vent' }]);
+    expect(page()).toContain('Take a picture');
+    expect(document.querySelector('[aria-label="Take a picture of Outlet"]')).not.toBeNull();
+    choose('Picture of', 'v');
+    expect(document.querySelector('[aria-label="Take a picture of Vent"]')).not.toBeNull();
   });
 
   it('keeps the caution in view', () => {
