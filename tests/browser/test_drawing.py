@@ -85,7 +85,7 @@ def test_the_drawing_stays_in_view_while_what_stands_under_it_is_read(table):
     page.get_by_role("table", name="Under the supports").get_by_role("button").last.scroll_into_view_if_needed()
     copy = page.locator(".corner [inert]")
     expect(copy.locator("svg").first).to_be_in_viewport()
-    assert table.serious_faults() == []
+    assert table.barriers() == []
     page.get_by_role("button", name="Fold", exact=True).click()
     expect(copy).to_have_count(0)
     page.evaluate("scrollTo(0, 0)")

@@ -31,7 +31,7 @@ def test_a_practice_goes_from_the_first_reading_to_the_truth(desks, unit):
     bar.get_by_role("button", name="Let him read").tap()
     expect(bar).to_contain_text("Take one again")
     expect(page.get_by_text("which disagrees")).to_be_visible()  # the round went there by itself
-    assert desk.serious_faults() == []
+    assert desk.barriers() == []
     bar.get_by_role("button", name="Read it here").tap()
     expect(page.locator("[data-pad]")).not_to_have_value("")
     in_reach(page, ROUND)
@@ -44,7 +44,7 @@ def test_a_practice_goes_from_the_first_reading_to_the_truth(desks, unit):
     bar.get_by_role("button", name="Show me").tap()
     truth = page.get_by_role("dialog")
     expect(truth.get_by_role("row", name=re.compile("^B Middle"))).to_be_visible()
-    assert desk.serious_faults() == []
+    assert desk.barriers() == []
     truth.get_by_role("button", name="Close").tap()
     expect(bar).to_contain_text("That is the whole way")
     bar.get_by_role("button", name="Leave").tap()

@@ -122,7 +122,7 @@ def test_every_part_fits_a_phone(phone):
     for name in ("Sides", "Cut lines", "Tops", "Going in", "Cut-outs", "Compare", "Divide"):
         pane(phone.page, name)
         phone.page.wait_for_timeout(300)
-        found[name] = phone.serious_faults()
+        found[name] = phone.barriers()
     assert {name: faults for name, faults in found.items() if faults} == {}
 
 

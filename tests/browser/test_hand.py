@@ -65,7 +65,7 @@ def test_a_round_is_walked_without_scrolling_for_a_key(desks, screen, unit):
     assert page.evaluate(SMALL) == []
     page.get_by_role("button", name="Drawing", exact=True).tap()
     expect(page.get_by_role("button", name="Fold the drawing")).to_be_visible()
-    assert desk.serious_faults() == []
+    assert desk.barriers() == []
 
 
 def test_holes_are_ticked_where_the_thumb_is(phone):

@@ -32,7 +32,7 @@ def test_a_hole_that_missed_is_a_tap_and_the_studs_are_estimated_again(phone):
     expect(row.filter(has_text="99 %")).to_have_count(0)
     assert detections()[-1]["sees"] == "miss"
     expect(page.get_by_text("two things disagree")).to_be_visible()
-    assert phone.serious_faults() == []
+    assert phone.barriers() == []
 
 
 def test_what_was_hit_keeps_screws_away_and_is_taken_back_by_the_same_tap(table):
@@ -126,5 +126,5 @@ def test_every_part_of_hold_is_sound_on_a_phone(phone):
     for name in PANES:
         pane(phone.page, name)
         phone.page.wait_for_timeout(300)
-        found[name] = phone.serious_faults()
+        found[name] = phone.barriers()
     assert {name: faults for name, faults in found.items() if faults} == {}

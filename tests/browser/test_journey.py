@@ -317,15 +317,15 @@ def test_a_reading_is_taken_back_and_set_aside_with_a_reason(table):
 def test_no_view_has_a_serious_barrier(desks, screen, scheme):
     desk = desks({"table": TABLE, "phone": PHONE}[screen], color_scheme=scheme)
     desk.goto("/")
-    found = {"sign-in": desk.serious_faults()}
+    found = {"sign-in": desk.barriers()}
     workroom = desk.open_demo()
     for view in ("", "/new", "/empty", "/north/place", "/north/setout", "/north/gauge", "/north/fit"):
         desk.goto(workroom + view)
-        found[view] = desk.serious_faults()
+        found[view] = desk.barriers()
     desk.page.get_by_role("button", name=re.compile("^Shim under A, front left")).last.click()
-    found["working"] = desk.serious_faults()
+    found["working"] = desk.barriers()
     desk.goto("/")
-    found["jobs"] = desk.serious_faults()
+    found["jobs"] = desk.barriers()
     assert {view: faults for view, faults in found.items() if faults} == {}
 
 

@@ -126,7 +126,7 @@ def test_pictures_wait_without_a_connection_and_are_sent_once(desks, line, tmp_p
     assert len(facts("as set")) == 1
 
 
-def test_every_pane_of_order_and_set_is_free_of_serious_faults_on_table_and_phone(desks):
+def test_every_pane_of_order_and_set_is_free_of_barriers_on_table_and_phone(desks):
     for screen in (None, PHONE):
         desk = desks(screen)
         path = desk.open_demo()
@@ -134,11 +134,11 @@ def test_every_pane_of_order_and_set_is_free_of_serious_faults_on_table_and_phon
         for name in ("Tonight", "The whole", "Day by day", "Sessions"):
             pane(desk.page, name)
             desk.page.wait_for_timeout(150)
-            assert desk.serious_faults() == [], name
+            assert desk.barriers() == [], name
         desk.goto(path + "/north/set")
         for name in ("Checks", "Before and after", "Found otherwise"):
             pane(desk.page, name, of="Parts of setting")
             desk.page.wait_for_timeout(300)
-            assert desk.serious_faults() == [], name
+            assert desk.barriers() == [], name
         desk.goto(path + "/record")
-        assert desk.serious_faults() == []
+        assert desk.barriers() == []

@@ -61,7 +61,7 @@ def test_from_sign_in_to_a_whole_set_out_in_twelve_actions_at_most(table, starte
     assert decided["width_mm"] == float(answer)
     assert all(u["insides"] for u in decided["units"] if u["kind"] in ("base", "drawers", "tall", "bench"))
     assert hand.actions <= 12
-    assert table.serious_faults() == []
+    assert table.barriers() == []
 
 
 def tab_to(page: Page, what: Locator) -> None:
@@ -125,14 +125,14 @@ def test_the_same_by_thumb(phone):
         page.get_by_role("button", name=starter).tap()
         page.get_by_role("button", name="Set it out").tap()
         begun(page, kinds)
-        found += [f"{starter}: {fault}" for fault in phone.serious_faults()]
+        found += [f"{starter}: {fault}" for fault in phone.barriers()]
         job = page.url.split("/jobs/")[1].split("/")[0]
         if starter != list(KINDS)[-1]:
             phone.goto(f"/jobs/{job}/new")
     for name in ("Piece", "Heights", "Rules", "Room", "Says"):
         page.get_by_role("button", name=re.compile(f"^{name}")).first.tap()
         page.wait_for_timeout(200)
-        found += [f"{name}: {fault}" for fault in phone.serious_faults()]
+        found += [f"{name}: {fault}" for fault in phone.barriers()]
     assert found == []
 
 

@@ -35,7 +35,7 @@
       way.
     </p>
     <table class="fields-table">
-      <thead><tr><th></th><th>Yours, from this device</th><th>On the server</th></tr></thead>
+      <thead><tr><td></td><th>Yours, from this device</th><th>On the server</th></tr></thead>
       <tbody>
         {#each shown.rows as row (row.name)}
           <tr><td>{row.name}</td><td class="figure">{row.yours}</td><td class="figure">{row.theirs}</td></tr>

@@ -50,9 +50,10 @@
   }
   h2 {
     font-size: 1rem;
-    flex: none;
+    flex: 0 1 auto;
   }
   .quiet {
+    flex: 1 1 0;
     line-height: 1.5;
     overflow: hidden;
     text-overflow: ellipsis;

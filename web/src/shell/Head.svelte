@@ -18,38 +18,34 @@
   const job = $derived(params['job'] === open.stored?.id ? open.stored : null);
   const place = $derived(job?.job.places.find((b) => b.id === params['place']));
   const stage = $derived(router.current?.route.path.split('/').at(-1) ?? '');
+  /** The place that one came from to a page of the whole job; the first where there was none. */
+  let last = $state('');
+  $effect(() => {
+    if (place) last = place.id;
+  });
+  const ofJob = $derived(['make', 'order', 'record'].includes(stage));
+  const near = $derived(
+    place ?? (ofJob ? (job?.job.places.find((b) => b.id === last) ?? job?.job.places[0]) : undefined),
+  );
   const stages = $derived(
-    place && job
+    job && near
       ? [
-          { key: 'place', name: 'Place', to: `/jobs/${job.id}/${place.id}/place`, n: 0 },
-          { key: 'setout', name: 'Set out', to: `/jobs/${job.id}/${place.id}/setout`, n: place.units.length },
-          { key: 'gauge', name: 'Gauge', to: `/jobs/${job.id}/${place.id}/gauge`, n: place.readings.length },
-          { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${place.id}/fit`, n: 0 },
-          { key: 'hold', name: 'Hold', to: `/jobs/${job.id}/${place.id}/hold`, n: 0 },
+          { key: 'place', name: 'Place', to: `/jobs/${job.id}/${near.id}/place`, n: 0 },
+          { key: 'setout', name: 'Set out', to: `/jobs/${job.id}/${near.id}/setout`, n: near.units.length },
+          { key: 'gauge', name: 'Gauge', to: `/jobs/${job.id}/${near.id}/gauge`, n: near.readings.length },
+          { key: 'fit', name: 'Fit', to: `/jobs/${job.id}/${near.id}/fit`, n: 0 },
+          { key: 'hold', name: 'Hold', to: `/jobs/${job.id}/${near.id}/hold`, n: 0 },
           { key: 'make', name: 'Make', to: `/jobs/${job.id}/make`, n: 0 },
           { key: 'order', name: 'Order', to: `/jobs/${job.id}/order`, n: 0 },
-          { key: 'set', name: 'Set', to: `/jobs/${job.id}/${place.id}/set`, n: 0 },
+          { key: 'set', name: 'Set', to: `/jobs/${job.id}/${near.id}/set`, n: 0 },
         ]
-      : ['make', 'order', 'record'].includes(stage) && job
-        ? [
-            // what is made is made for all places: back to where one came from, or to the first
-            ...job.job.places.slice(0, 4).map((b) => ({
-              key: b.id,
-              name: b.name,
-              to: `/jobs/${job.id}/${b.id}/fit`,
-              n: 0,
-            })),
-            { key: 'make', name: 'Make', to: `/jobs/${job.id}/make`, n: 0 },
-            { key: 'order', name: 'Order', to: `/jobs/${job.id}/order`, n: 0 },
-            { key: 'record', name: 'Record', to: `/jobs/${job.id}/record`, n: 0 },
-          ]
-        : [],
+      : [],
   );
   const n = $derived(waiting.all.length + photos.all.length);
 
   $effect(() => {
     void job?.revision;
-    if (job && place) return planned.look(job.id, place.id);
+    if (job && near) return planned.look(job.id, near.id);
     return undefined;
   });
 
@@ -72,14 +68,23 @@
   <nav class="crumbs" aria-label="Where you are">
     {#if job}
       <a href="/jobs/{job.id}">{job.job.name}</a>
-      {#if place}<span aria-hidden="true" class="slash">/</span><span class="place">{place.name}</span>{/if}
+      {#if place || (ofJob && job.job.places.length > 1)}
+        <span aria-hidden="true" class="slash">/</span>
+        <span class="place">{place ? place.name : 'all places'}</span>
+      {/if}
     {/if}
   </nav>
   {#if stages.length}
     <nav class="stages" aria-label="Stages">
       {#each stages as s (s.key)}
-        {@const at = place && planned.stages.find((one) => one.stage === s.key)}
-        <a href={s.to} aria-current={stage === s.key ? 'page' : undefined} title={at ? said(at) : undefined}>
+        {@const at = near && planned.stages.find((one) => one.stage === s.key)}
+        <a
+          href={s.to}
+          aria-current={stage === s.key ? 'page' : undefined}
+          title={[place || !near || ['make', 'order'].includes(s.key) ? '' : near.name, at ? said(at) : '']
+            .filter(Boolean)
+            .join(': ') || undefined}
+        >
           {#if at && stateOf(at) !== 'none'}
             <span class="notch"><Notch state={stateOf(at)} /></span>
           {/if}
@@ -138,8 +143,10 @@
   .head {
     display: flex;
     align-items: stretch;
-    gap: 1.1rem;
-    height: 50px;
+    gap: 0 1.1rem;
+    /* larger letters make a second row, and hide nothing */
+    flex-wrap: wrap;
+    min-height: 50px;
     padding: 0 1rem;
     background: var(--w-sheet);
     border-bottom: 1px solid var(--w-line);
@@ -155,7 +162,7 @@
   .crumbs {
     gap: 0.5rem;
     min-width: 0;
-    flex: 1;
+    flex: 1 1 7rem;
     white-space: nowrap;
     overflow: hidden;
   }
@@ -179,11 +186,13 @@
   .stages {
     gap: 0.15rem;
     align-items: stretch;
+    flex-wrap: wrap;
   }
   .stages a {
     display: flex;
     align-items: center;
     gap: 0.4rem;
+    min-height: 44px;
     padding: 0 0.85rem;
     color: var(--w-ink-soft);
     text-decoration: none;
@@ -223,7 +232,7 @@
     border: 0;
     color: var(--w-ink-soft);
     min-width: 34px;
-    height: 34px;
+    min-height: 34px;
     cursor: pointer;
     display: grid;
     place-items: center;
@@ -274,13 +283,11 @@
   }
   @media (max-width: 760px) {
     .head {
-      height: auto;
-      flex-wrap: wrap;
       gap: 0 0.6rem;
       padding: 0 0.6rem;
     }
     .head > * {
-      height: 44px;
+      min-height: 44px;
     }
     .brand :global(svg) {
       width: 78px;
@@ -300,7 +307,8 @@
       white-space: nowrap;
     }
     .crumbs a + .slash + .place {
-      flex: none;
+      flex: 0 1 auto;
+      min-width: 50%;
     }
     .end .wide {
       display: none;

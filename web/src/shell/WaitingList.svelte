@@ -54,7 +54,7 @@
         : ''}
     </p>
     <table class="fields-table">
-      <thead><tr><th>What</th><th>Where</th><th>Kept</th><th>Why it is here</th><th></th></tr></thead>
+      <thead><tr><th>What</th><th>Where</th><th>Kept</th><th>Why it is here</th><td></td></tr></thead>
       <tbody>
         {#each waiting.all as kept (kept.id)}
           {@const fault = waiting.stuck.get(kept.id)}

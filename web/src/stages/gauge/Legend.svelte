@@ -32,7 +32,7 @@
   p {
     display: flex;
     flex-wrap: wrap;
-    gap: 0.2rem 0.9rem;
+    gap: 0.5rem 0.9rem;
     align-items: center;
     font-size: 0.8125rem;
     margin: 0.25rem 0 0.75rem;

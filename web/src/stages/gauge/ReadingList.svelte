@@ -85,7 +85,7 @@
   }
   li {
     display: grid;
-    grid-template-columns: 1.8rem 1fr auto auto;
+    grid-template-columns: 1.8rem minmax(0, 1fr) auto auto;
     gap: 0.5rem;
     align-items: center;
     border-bottom: 1px solid var(--w-line);
@@ -137,6 +137,8 @@
   }
   .do {
     display: flex;
+    flex-wrap: wrap;
+    justify-content: end;
     gap: 0.2rem;
   }
   .do button {

@@ -119,6 +119,7 @@
   section {
     max-width: 46rem;
     margin-bottom: 1.25rem;
+    overflow-x: auto;
   }
   .head {
     display: flex;
@@ -145,6 +146,7 @@
     border-bottom: 1px solid var(--w-line);
     padding: 0.2rem 0.75rem 0.2rem 0;
     width: 34%;
+    overflow-wrap: anywhere;
   }
   .name {
     padding: 0;

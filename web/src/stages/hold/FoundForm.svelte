@@ -98,6 +98,7 @@
     cursor: pointer;
     font-size: 0.8125rem;
     padding: 0.3rem 0;
+    min-height: 24px;
     color: var(--w-chalk);
   }
   ul {

@@ -36,7 +36,7 @@
             >Bites</th
           ><th class="value">Load</th><th class="value">Chain</th><th class="value">Leans</th><th
             class="value">Use</th
-          ><th></th></tr
+          ><td></td></tr
         ></thead
       >
       <tbody>

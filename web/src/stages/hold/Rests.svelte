@@ -85,7 +85,7 @@
         ><tr
           ><th>Box</th><th>Wall</th><th class="value">Gap</th><th class="value">Carries</th><th class="value"
             >Screws</th
-          ><th class="value">Use</th><th></th></tr
+          ><th class="value">Use</th><td></td></tr
         ></thead
       >
       <tbody>
@@ -111,7 +111,7 @@
         ><tr
           ><th>Shelf</th><th>Wall</th><th class="value">Long</th><th class="value">Top, up</th><th
             class="value"><span>From the level line</span></th
-          ><th class="value">Carries</th><th class="value">Screws</th><th class="value">Use</th><th></th></tr
+          ><th class="value">Carries</th><th class="value">Screws</th><th class="value">Use</th><td></td></tr
         ></thead
       >
       <tbody>
@@ -141,8 +141,8 @@
       <caption>Into the floor</caption>
       <thead
         ><tr
-          ><th>Unit</th><th class="value">Screws</th><th>Along</th><th>Out</th><th class="value">Use</th><th
-          ></th></tr
+          ><th>Unit</th><th class="value">Screws</th><th>Along</th><th>Out</th><th class="value">Use</th><td
+          ></td></tr
         ></thead
       >
       <tbody>

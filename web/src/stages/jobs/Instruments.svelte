@@ -65,8 +65,8 @@
   <table class="fields-table">
     <thead
       ><tr
-        ><th>Name</th><th>Kind</th><th>One reading is good to ±</th><th>Its own error</th><th></th><th
-        ></th></tr
+        ><th>Name</th><th>Kind</th><th>One reading is good to ±</th><th>Its own error</th><td></td><td
+        ></td></tr
       ></thead
     >
     <tbody>

@@ -323,6 +323,7 @@
   }
   .acts {
     display: flex;
+    flex-wrap: wrap;
     justify-content: flex-end;
   }
   details {
@@ -363,7 +364,7 @@
   }
   @media (max-width: 760px) {
     li {
-      grid-template-columns: 6rem 1fr;
+      grid-template-columns: min(6rem, 25vw) minmax(0, 1fr);
       gap: 0.25rem 1rem;
     }
     .drawn {

@@ -18,7 +18,7 @@
 
 <div>
   <table class="fields-table">
-    <thead><tr><th>Flat shims</th><th>How many you have</th><th></th></tr></thead>
+    <thead><tr><th>Flat shims</th><th>How many you have</th><td></td></tr></thead>
     <tbody>
       {#each pieces as piece, i (i)}
         <tr>
@@ -64,7 +64,7 @@
 
   <table class="fields-table">
     <thead
-      ><tr><th>Tapered shims, in pairs: length</th><th>Thin end</th><th>Thick end</th><th></th></tr></thead
+      ><tr><th>Tapered shims, in pairs: length</th><th>Thin end</th><th>Thick end</th><td></td></tr></thead
     >
     <tbody>
       {#each tapers as taper, i (i)}

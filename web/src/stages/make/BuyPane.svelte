@@ -18,7 +18,7 @@
 
 {#if buying.list.length}
   <table class="fields-table">
-    <thead><tr><th>What</th><th>Needs</th><th>To buy</th><th>Each</th><th></th></tr></thead>
+    <thead><tr><th>What</th><th>Needs</th><th>To buy</th><th>Each</th><td></td></tr></thead>
     <tbody>
       {#each buying.list as b (b.what)}
         <tr class:done={b.packs > 0 && left(b) === 0} class:quiet={b.packs === 0}>

@@ -64,8 +64,8 @@
     <table class="fields-table aims no-print">
       <thead
         ><tr
-          ><th>Laid out for</th><th>Sheets</th><th>Price</th><th>Metres sawn</th><th>Settings</th><th
-          ></th></tr
+          ><th>Laid out for</th><th>Sheets</th><th>Price</th><th>Metres sawn</th><th>Settings</th><td
+          ></td></tr
         ></thead
       >
       <tbody>

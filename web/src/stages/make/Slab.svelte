@@ -84,10 +84,10 @@
   }
   .name {
     flex: 1;
-    min-width: 6rem;
+    min-width: min(6rem, 40%);
   }
   .size {
-    white-space: nowrap;
+    overflow-wrap: anywhere;
   }
   small {
     color: var(--w-ink-soft);

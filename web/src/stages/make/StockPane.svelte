@@ -140,7 +140,7 @@
         <tr
           ><th>Sheets and lengths</th><th>Of</th><th>Thick</th><th>Measures</th><th>Long</th><th>Wide</th><th
             >At hand</th
-          ><th>Price</th><th></th></tr
+          ><th>Price</th><td></td></tr
         >
       </thead>
       <tbody>
@@ -207,7 +207,7 @@
   <div class="scroll">
     <table class="fields-table">
       <thead>
-        <tr><th>Packs</th><th>Of</th><th>Size</th><th>In one</th><th>At hand</th><th>Price</th><th></th></tr>
+        <tr><th>Packs</th><th>Of</th><th>Size</th><th>In one</th><th>At hand</th><th>Price</th><td></td></tr>
       </thead>
       <tbody>
         {#each packs as { s, i } (s.id)}
@@ -248,7 +248,7 @@
         <tr
           ><th>Tins</th><th>Of</th><th>Litres</th><th>m² a litre</th><th>Dries, h</th><th>At hand</th><th
             >Price</th
-          ><th></th></tr
+          ><td></td></tr
         >
       </thead>
       <tbody>

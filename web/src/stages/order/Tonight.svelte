@@ -97,7 +97,7 @@
     </p>
   {/if}
   {#if frees.length}
-    <h3>Then these may begin</h3>
+    <h2>Then these may begin</h2>
     <ul class="frees">
       {#each frees as s (s.step.key)}
         <li>
@@ -207,7 +207,7 @@
     border-color: transparent;
     cursor: default;
   }
-  h3 {
+  h2 {
     font-size: 0.875rem;
     margin: 1rem 0 0.2rem;
   }

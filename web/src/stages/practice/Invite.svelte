@@ -64,11 +64,12 @@
   }
   .acts {
     display: flex;
+    flex-wrap: wrap;
     gap: 0.5rem;
   }
   @media (max-width: 760px) {
     .invite {
-      grid-template-columns: 6rem 1fr;
+      grid-template-columns: min(6rem, 25vw) minmax(0, 1fr);
     }
     .acts {
       grid-column: 1 / -1;

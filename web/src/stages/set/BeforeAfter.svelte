@@ -54,7 +54,7 @@
   {#each groups as g (g.kind)}
     <h3>{g.name}</h3>
     <table class="facts">
-      <thead><tr><th>What</th><th class="value">Before</th><th class="value">After</th><th></th></tr></thead>
+      <thead><tr><th>What</th><th class="value">Before</th><th class="value">After</th><td></td></tr></thead>
       <tbody>
         {#each g.some as c (c.name + c.about)}
           <tr>

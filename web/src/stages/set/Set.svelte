@@ -341,12 +341,15 @@
           >
         </p>
       {/if}
-      <p class="quiet no-print"><a href="/jobs/{job}/record">The record of this job</a></p>
+      <p class="quiet no-print record"><a href="/jobs/{job}/record">The record of this job</a></p>
     {/snippet}
   </Workbench>
 {/if}
 
 <style>
+  .record {
+    line-height: 2;
+  }
   summary {
     cursor: pointer;
     min-height: 40px;

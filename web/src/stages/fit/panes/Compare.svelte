@@ -84,7 +84,7 @@
     <table class="facts">
       <thead>
         <tr
-          ><th></th>{#each outcomes as o, i (i)}<th class="value"
+          ><td></td>{#each outcomes as o, i (i)}<th class="value"
               >{o.name || 'in force'}{#if o.name}{@const a = kept.find((k) => k.name === o.name)}
                 {#if a}<div class="no-print">
                     <button class="link" onclick={() => take(a)}>Take</button><button

@@ -23,7 +23,7 @@
       <caption>How far each door opens, seen from above</caption>
       <thead
         ><tr
-          ><th></th><th>Door of</th><th>Hinged</th><th class="value">Wide</th><th class="value">Opens to</th
+          ><td></td><th>Door of</th><th>Hinged</th><th class="value">Wide</th><th class="value">Opens to</th
           ><th class="value">Square</th><th>Stopped by</th></tr
         ></thead
       >

@@ -155,7 +155,7 @@
         <caption>Gap at each side, at the front</caption>
         <thead
           ><tr
-            ><th></th><th>Side</th><th class="value">Foot</th><th class="value">Head</th><th class="value"
+            ><td></td><th>Side</th><th class="value">Foot</th><th class="value">Head</th><th class="value"
               >Least</th
             ><th class="value">Largest</th><th class="value">Cut from</th><th>Beside it</th></tr
           ></thead

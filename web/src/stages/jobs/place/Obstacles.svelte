@@ -54,7 +54,7 @@
         <thead>
           <tr
             ><th>What</th><th>Kind</th><th>On the</th><th>Along (or out)</th><th>Up (or out)</th><th>Wide</th
-            ><th>High</th><th>Proud</th><th>What may be done</th><th></th></tr
+            ><th>High</th><th>Proud</th><th>What may be done</th><td></td></tr
           >
         </thead>
         <tbody>

@@ -1,0 +1,129 @@
+"""Who uses no mouse, needs larger letters, or wants nothing to move: the whole journey, and every main view."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+
+import pytest
+from playwright.sync_api import Locator, Page, expect
+from tools.browser import PHONE, TABLE, overflow
+
+from wobble.site.models import Fact
+
+pytestmark = [pytest.mark.browser, pytest.mark.django_db(transaction=True)]
+
+SEEN = """e => {
+  const s = getComputedStyle(e), around = e.closest('label, .bx--list-box, .bx--form-item') ?? e;
+  const a = getComputedStyle(around);
+  return s.outlineStyle !== 'none' || s.boxShadow !== 'none' || a.outlineStyle !== 'none' || a.boxShadow !== 'none';
+}"""
+LOST = """() => [...document.querySelectorAll('main *, header *')].filter((e) => {
+  const s = getComputedStyle(e);
+  if (e.closest('svg, .print-only, [class*="visually-hidden"], .folded') || !e.innerText?.trim()) return false;
+  const cut = ['hidden', 'clip'].includes(s.overflowY) && s.textOverflow !== 'ellipsis';
+  return cut && e.scrollHeight > e.clientHeight + 4;
+}).map((e) => e.outerHTML.slice(0, 120))"""
+PLACE = ("/place", "/setout", "/gauge", "/fit", "/hold", "/set")
+
+
+def tab_to(page: Page, what: Locator) -> None:
+    """Press Tab until something has the focus, and look that one sees so."""
+    what.first.wait_for()
+    for _ in range(200):
+        if what.first.evaluate("e => e === document.activeElement"):
+            assert what.first.evaluate(SEEN), f"nobody sees that {what} has the focus"
+            return
+        page.keyboard.press("Tab")
+    raise AssertionError(f"no Tab leads to {what}")
+
+
+def enter(page: Page, what: Locator) -> None:
+    tab_to(page, what)
+    page.keyboard.press("Enter")
+
+
+def stage(page: Page, name: str) -> None:
+    """Go to a stage by the bar at the top."""
+    enter(page, page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile(rf"^{name}( ?\d+)?$")))
+    page.wait_for_url(re.compile(f"/{name.lower().replace(' ', '')}$"))
+
+
+def addresses(job: str) -> Iterator[str]:
+    yield from ("/", "/words", job, f"{job}/make", f"{job}/order", f"{job}/record")
+    yield from (f"{job}/north{stage}" for stage in PLACE)
+
+
+def test_the_whole_journey_by_keyboard_alone(table):
+    page = table.page
+    page.goto("/")
+    enter(page, page.get_by_role("button", name="Open the demo"))
+    enter(page, page.get_by_role("link", name=re.compile("Gable workroom")))
+    enter(page, page.get_by_role("link", name=re.compile("^(Measure|Gauge)")))
+    page.wait_for_url(re.compile("/gauge$"))
+
+    page.keyboard.type("1004.5")  # a round needs no Tab: figures go to the field
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("1004.5").first).to_be_visible()
+
+    stage(page, "Fit")
+    slider = page.get_by_role("slider", name=re.compile("over the high spot|base"))
+    tab_to(page, slider)
+    before = slider.input_value()
+    page.keyboard.press("ArrowRight")
+    expect(slider).not_to_have_value(before)
+    expect(page.get_by_text("kept")).to_be_visible()
+
+    stage(page, "Hold")
+    bit = page.get_by_role("button", name="Screw 1 bit")
+    enter(page, bit)
+    expect(bit).to_have_attribute("aria-pressed", "true")
+
+    stage(page, "Make")
+    enter(page, page.get_by_role("button", name="A1 is cut"))
+    expect(page.get_by_text("Cut: 1")).to_be_visible()
+
+    stage(page, "Order")
+    enter(page, page.get_by_role("button", name="2 h", exact=True))
+    expect(page.get_by_text("Then these may begin")).to_be_visible()
+    enter(page, page.get_by_role("button", name="Done", exact=True))
+    expect(page.get_by_text("Buy what is not at hand")).to_have_count(0)
+
+    stage(page, "Set")
+    enter(page, page.get_by_role("button", name=re.compile("^A Drawers: 0 out, ")))
+    enter(page, page.get_by_role("button", name="level along"))
+    page.keyboard.type("0.4")
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("heading", name="A Drawers: level to the front")).to_be_visible()
+
+    enter(page, page.get_by_role("link", name="The record of this job"))
+    expect(page.get_by_text("A Drawers: level along: 0.4 mm")).to_be_visible()
+    kinds = Fact.objects.filter(place__job__name="Gable workroom").values_list("kind", flat=True)
+    assert {"offset", "detection", "cut", "step", "as set"} <= set(kinds)
+
+
+@pytest.mark.parametrize(
+    ("screen", "letters"), [(TABLE, 200), (PHONE, 200), ({"viewport": {"width": 320, "height": 640}}, 100)]
+)
+def test_larger_letters_and_narrower_windows_lose_nothing(desks, screen, letters):
+    """WCAG 2.2, 1.4.4 and 1.4.10: letters twice as large, and 320 across (1280 at four times the size)."""
+    desk = desks(screen)
+    lost = {}
+    for address in addresses(desk.open_demo()):
+        desk.goto(address)
+        desk.page.evaluate(f"document.documentElement.style.fontSize = '{letters}%'")
+        desk.page.wait_for_timeout(150)
+        found = [*desk.page.evaluate(LOST), *(["too wide"] if overflow(desk.page) > 0 else [])]
+        lost |= {address: found} if found else {}
+    assert lost == {}
+
+
+def test_nothing_moves_for_who_wants_it_so(desks):
+    desk = desks(TABLE)
+    job = desk.open_demo()
+    for stage_ in ("/gauge", "/fit", "/hold", "/set"):
+        desk.goto(f"{job}/north{stage_}")
+        desk.page.keyboard.press("?")
+        desk.page.wait_for_timeout(50)
+        assert desk.page.evaluate("document.getAnimations().filter((a) => a.playState === 'running').length") == 0
+        desk.page.keyboard.press("Escape")
