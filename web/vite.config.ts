@@ -5,7 +5,25 @@ import { serviceWorker } from './build/sw.ts';
 
 export default defineConfig({
   plugins: [carbon(), svelte(), serviceWorker()],
-  build: { target: 'es2022', sourcemap: false, assetsInlineLimit: 0 },
+  build: {
+    target: 'es2022',
+    sourcemap: false,
+    assetsInlineLimit: 0,
+    rolldownOptions: {
+      output: {
+        // what stages share comes as one file: twenty small ones take longer than one that is a little larger
+        advancedChunks: {
+          groups: [
+            { name: 'svelte', test: /node_modules[\\/](svelte|esm-env|clsx)[\\/]/, priority: 2 },
+            {
+              name: 'stage',
+              test: /src[\\/](drawing[\\/]|shell[\\/](Workbench|TwoColumns|Answer|Wide|Views|Missing)|entry[\\/](Lengths?Field|NumberPad)|words[\\/]Explained)/,
+            },
+          ],
+        },
+      },
+    },
+  },
   optimizeDeps: {
     // served file by file in dev: pre-bundling them starts anew at each component first used
     exclude: ['carbon-components-svelte', 'carbon-icons-svelte'],

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { onMount, untrack } from 'svelte';
+  import { askAhead } from './api/ahead';
   import { Refused } from './api/client';
   import { router } from './router.svelte';
   import Conflicts from './shell/Conflicts.svelte';
@@ -25,6 +26,7 @@
     unreachable = '';
     try {
       await session.load();
+      if (session.who?.user) askAhead(location.pathname);
     } catch (fault) {
       unreachable = fault instanceof Refused ? `${fault.message} ${fault.fault.mend}` : String(fault);
     }

@@ -1,5 +1,6 @@
 /** The API's generated client, with the token that edits must carry, and one way for a call to fail. */
 import createClient, { type Middleware } from 'openapi-fetch';
+import { takeAhead } from './ahead';
 import type { paths } from './schema';
 import type { Fault } from './types';
 
@@ -45,6 +46,7 @@ export function whenRefused(how: () => Promise<boolean>): void {
 }
 
 const timed = (request: Request) =>
+  (request.method === 'GET' ? takeAhead(request.url) : undefined) ??
   fetch(request, { signal: AbortSignal.any([request.signal, AbortSignal.timeout(LONGEST_CALL_MS)]) });
 
 /** A call that finds no session waits for one and is made again: the page and what is on it stay. */

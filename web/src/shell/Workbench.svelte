@@ -2,7 +2,7 @@
      On a phone the drawing comes first, as a strip about the spot where one is, that opens; then the right-hand side, so that
      what is typed and pressed is in view without scrolling; then what belongs under the drawing. -->
 <script lang="ts">
-  import type { Snippet } from 'svelte';
+  import { untrack, type Snippet } from 'svelte';
 
   interface Props {
     /** What the drawing shows, in a few words. */
@@ -66,6 +66,17 @@
     watch.observe(drawn);
     return () => watch.disconnect();
   });
+  /** What stands under the drawing is made once the drawing and the answers are in view: it is long, and mostly below. */
+  let later = $state(untrack(() => belowFirst));
+  $effect(() => {
+    if (later) return;
+    let after = 0;
+    const frame = requestAnimationFrame(() => (after = window.setTimeout(() => (later = true))));
+    return () => {
+      cancelAnimationFrame(frame);
+      clearTimeout(after);
+    };
+  });
   const room = $derived(tall < 700 || tall > 1100 ? 560 : tall - keep);
 </script>
 
@@ -88,7 +99,9 @@
       </div>
       <div class="frame" class:folded={strip && !opened} bind:this={frame}>{@render picture(room)}</div>
     </section>
-    <div class="below">{@render below()}</div>
+    <div class="below">
+      {#if later}{@render below()}{/if}
+    </div>
   </div>
   <section class="side" class:under={gone && !folded} aria-label={sideLabel}>{@render side()}</section>
 </main>
