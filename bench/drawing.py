@@ -1,4 +1,4 @@
-"""How long the page takes to redraw on a phone: a place of 500 readings and 50 obstacles beside the demo place.
+"""How long the page takes to redraw on a phone: a place of 500 readings and 80 obstacles beside the demo place.
 
 The processor is slowed four times, as phones are; each figure is the median from a turned wobble to the next frame.
 """
@@ -20,7 +20,7 @@ from wobble.core.job import Job, Obstacle, with_facts
 from wobble.core.practice.gable import gable_workroom
 
 SLOWED = 4
-N_READINGS, N_OBSTACLES = 500, 50
+N_READINGS, N_OBSTACLES = 500, 80
 REDRAW = """async () => {
   const slider = document.querySelector('input[aria-label="Exaggeration"]');
   const took = [];
@@ -36,7 +36,7 @@ REDRAW = """async () => {
 
 
 def crowded_job() -> Job:
-    """Return a job whose place has 500 readings and 50 obstacles."""
+    """Return a job whose place has 500 readings and 80 obstacles."""
     job, rng = room_with(N_READINGS), np.random.default_rng(5)
     place = job.places[0]
     obstacles = tuple(
@@ -92,5 +92,6 @@ def _import(page: Page, job: Job) -> str:
 
 def _median(page: Page, path: str) -> float:
     page.goto(path, wait_until="networkidle")
+    page.get_by_role("button", name="Drawing", exact=True).click()
     page.get_by_label("Exaggeration").wait_for()
     return float(np.median(page.evaluate(REDRAW)))

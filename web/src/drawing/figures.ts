@@ -59,7 +59,10 @@ export function giveWay(drawing: SVGSVGElement): void {
   const marks = [...drawing.querySelectorAll('[data-mark]')];
   const taken = [...others, ...marks].map((t) => t.getBoundingClientRect()).filter((r) => r.width > 0);
   for (const name of names) {
-    const fits = () => taken.every((r) => !touch(r, name.getBoundingClientRect()));
+    const fits = () => {
+      const box = name.getBoundingClientRect();
+      return taken.every((r) => !touch(r, box));
+    };
     let free = fits();
     for (const by of (name.dataset['under'] ?? '').split(' ')) {
       if (free) break;

@@ -28,9 +28,10 @@
       hour: '2-digit',
       minute: '2-digit',
     });
+  const ROW_PX = 52;
 </script>
 
-<ol>
+<ol style:contain-intrinsic-height="auto {(rows.length + p.waiting.length) * ROW_PX}px">
   {#each p.waiting as reading (reading.id)}
     <li class="waits">
       <span class="figure n">…</span>
@@ -79,6 +80,8 @@
 
 <style>
   ol {
+    /* hundreds of rows that are out of view cost nothing while the drawing is turned */
+    content-visibility: auto;
     list-style: none;
     margin: 0;
     padding: 0;
@@ -121,6 +124,7 @@
   }
   @media print {
     ol {
+      content-visibility: visible;
       columns: 2;
       column-gap: 1.5rem;
     }
