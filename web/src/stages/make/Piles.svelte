@@ -152,7 +152,25 @@
     padding: 0.8rem 0;
     font-weight: 600;
   }
-  @media (max-width: 760px) {
+  @media print {
+    .piles {
+      display: block;
+    }
+    section + section {
+      margin-top: 1.2rem;
+    }
+    section {
+      columns: 2;
+      column-gap: 1.5rem;
+    }
+    h2 {
+      column-span: all;
+    }
+    .tie {
+      break-inside: avoid;
+    }
+  }
+  @media screen and (max-width: 760px) {
     .piles {
       grid-template-columns: 1fr;
     }

@@ -118,4 +118,26 @@
     font-size: 0.8125rem;
     font-weight: 600;
   }
+  @media print {
+    /* a box to tick, in place of the slab */
+    li {
+      break-inside: avoid;
+    }
+    .say {
+      display: grid;
+      grid-template-columns: 1.1rem 1fr;
+      padding: 0.15rem 0;
+    }
+    .wood,
+    .waits .wood {
+      width: 0.7rem !important;
+      height: 0.7rem !important;
+      margin: 0.15rem 0 0;
+      background: none;
+      border: 1px solid #000;
+    }
+    .line {
+      font-size: 0.75rem;
+    }
+  }
 </style>

@@ -397,9 +397,16 @@
     text-decoration: line-through;
     color: var(--w-ink-soft);
   }
-  @media (max-width: 900px) {
+  @media screen and (max-width: 900px) {
     .whole {
       columns: 1;
+    }
+  }
+  @media print {
+    .whole li {
+      min-height: 0;
+      padding: 0.15rem 0;
+      font-size: 0.75rem;
     }
   }
 </style>

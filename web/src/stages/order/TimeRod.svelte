@@ -39,6 +39,7 @@
     return found;
   });
   const top = (row: number) => 34 + row * ROW;
+  const tall = $derived(top(laid.weeks.length) + 4);
   const boxOf = (n: Notch, row: number) => {
     const h = HIGH / n.lanes;
     return { x: LEFT + n.x, y: top(row) + n.lane * h, w: Math.max(n.w, 2), h };
@@ -76,7 +77,8 @@
 <div class="rods" bind:clientWidth={width}>
   <svg
     {width}
-    height={top(laid.weeks.length) + 4}
+    height={tall}
+    viewBox="0 0 {width} {tall}"
     role="group"
     aria-label="Sessions and their steps, week by week"
   >
@@ -162,6 +164,12 @@
 </p>
 
 <style>
+  @media print {
+    svg {
+      width: 100%;
+      height: auto;
+    }
+  }
   .rods {
     min-width: 0;
     overflow: hidden;

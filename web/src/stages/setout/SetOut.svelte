@@ -14,6 +14,7 @@
   import PiecePane from './panes/PiecePane.svelte';
   import RoomPane from './panes/RoomPane.svelte';
   import RulesPane from './panes/RulesPane.svelte';
+  import SetOutSheet from './SetOutSheet.svelte';
   import SetOutDrawing from './SetOutDrawing.svelte';
   import { SettingOut } from './setting-out.svelte';
   import { KINDS } from './kinds';
@@ -195,6 +196,7 @@
           a number and type.
         </p>
       {/if}
+      {#if printing}<SetOutSheet {laid} />{/if}
       {#if printing && pane !== 'Says'}<Answers {findings} lit={null} onpick={() => undefined} />{/if}
     {/snippet}
     {#snippet side()}
