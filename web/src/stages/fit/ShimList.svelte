@@ -72,25 +72,27 @@
 {/snippet}
 
 <div class="scroll">
-  <table>
-    <caption>Under the supports</caption>
-    <thead>
-      <tr
-        ><th>Unit</th><th>Support</th><th class="value">Gap{view.unit === 'mm' ? ', mm' : ''}</th><th
-          >Shims</th
-        >{#if tapers}<th class="no-print">or a tapered pair</th>{/if}</tr
-      >
-    </thead>
-    <tbody>
-      {#each p.plan.shims as s (s.support)}{@render row(
-          s.support,
-          name(s.unit),
-          s.corner,
-          s.gap,
-          s.filling,
-        )}{/each}
-    </tbody>
-  </table>
+  {#if p.plan.shims.length}
+    <table>
+      <caption>Under the supports</caption>
+      <thead>
+        <tr
+          ><th>Unit</th><th>Support</th><th class="value">Gap{view.unit === 'mm' ? ', mm' : ''}</th><th
+            >Shims</th
+          >{#if tapers}<th class="no-print">or a tapered pair</th>{/if}</tr
+        >
+      </thead>
+      <tbody>
+        {#each p.plan.shims as s (s.support)}{@render row(
+            s.support,
+            name(s.unit),
+            s.corner,
+            s.gap,
+            s.filling,
+          )}{/each}
+      </tbody>
+    </table>
+  {/if}
   {#if screws.length}
     <table class="next">
       <caption

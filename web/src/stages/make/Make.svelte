@@ -256,8 +256,11 @@
           </p>
         {:else}
           <p class="empty">
-            Nothing is made by you yet. Say of a box in <a href="/jobs/{id}">Set out</a> that it is made, or add
-            a shelf, a top or a frame: its parts come here by themselves.
+            {#if !its.places?.length}This job has no place yet: <a href="/jobs/{id}/new">say what you build</a
+              >.{/if}
+            Nothing is made by you yet. Say of a box in
+            <a href={its.places?.[0] ? `/jobs/${id}/${its.places[0].id}/setout` : `/jobs/${id}`}>Set out</a> that
+            it is made, or add a shelf, a top or a frame: its parts come here by themselves.
           </p>
         {/if}
       {:else if pane === 'Sheets'}
