@@ -77,7 +77,7 @@ def _floor(place: Place, told: dict[str, list[AsSet]]) -> tuple[tuple[SetUp, ...
 
 
 def _walls(place: Place, told: dict[str, list[AsSet]]) -> Iterator[Slope | Span]:
-    """Yield the walls beside what stands: each from foot to head, and both apart where a run has a gap at either end."""
+    """Yield the walls beside what stands: each from foot to head, and how far apart at a run's two gaps."""
     feet: dict[str, tuple[AsSet, Freedoms]] = {}
     for unit, own in told.items():
         newest = {f.check: f for f in sorted(own, key=lambda f: f.taken_at) if f.value_mm is not None}
@@ -126,9 +126,7 @@ def _from_foot_to_head(place: Place, side: str, foot: AsSet, head: AsSet, found:
     )
 
 
-def _apart(
-    place: Place, run_mm: float, left: tuple[AsSet, Freedoms], right: tuple[AsSet, Freedoms]
-) -> Iterator[Span]:
+def _apart(place: Place, run_mm: float, left: tuple[AsSet, Freedoms], right: tuple[AsSet, Freedoms]) -> Iterator[Span]:
     (low, a), (high, _) = left, right
     at = _spot(place, a, 0.0)
     if at is None or low.value_mm is None or high.value_mm is None:

@@ -104,7 +104,9 @@ def record(job: Job, names: Mapping[str, str]) -> Record:
 def _of_place(job: Job, place: Place, names: Mapping[str, str]) -> Iterator[Entry]:
     stock = {s.id: s.name for s in job.workshop.stock}
     shops = {s.id: s.name for s in job.workshop.shops}
-    things = {f.id: f.name for f in place.facts if isinstance(f, Obstacle)} | {r.id: f"a reading in {place.name}" for r in place.readings}
+    things = {f.id: f.name for f in place.facts if isinstance(f, Obstacle)} | {
+        r.id: f"a reading in {place.name}" for r in place.readings
+    }
     units = {u.id: u.name for u in place.units}
 
     def entry(fact: Fact, kind: EntryKind, text: str, **more: object) -> Entry:

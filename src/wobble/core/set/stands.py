@@ -1,7 +1,7 @@
 """A job as it stands: what was set takes the place of what was planned, and what was found otherwise is so.
 
 What was set is followed once the user has said so. It is then where it was read to be, what follows in its run stands
-at its height and beside it, and the floor and walls round it are where they must be for it to stand as it did (`learned`).
+at its height and beside it, and floor and walls are where they must be for it to stand as it did (`learned`).
 """
 
 from __future__ import annotations

@@ -152,19 +152,18 @@ def _vent(met: Met) -> Cutout:
     fits = long <= met.unit.width_mm - 2 * met.unit.support_inset_mm
     sizes = (Size(label="grille long", mm=long), Size(label="grille high", mm=TOE_GRILLE_MM))
     duct = (
-        f"a duct of its own, {met.said(met.obstacle.size[0])} × {met.said(met.obstacle.size[1])}, and let it out "
-        f"through a grille {met.said(TOE_GRILLE_MM)} high and {met.said(long)} long in the toe-kick "
-        f"({GRILLE_OPEN * 100:.0f} % open)."
+        f"a duct of {met.said(met.obstacle.size[0])} × {met.said(met.obstacle.size[1])}, let out by a grille "
+        f"{met.said(TOE_GRILLE_MM)} high and {met.said(long)} long in the toe-kick ({GRILLE_OPEN * 100:.0f} % open)."
     )
     if not fits:
         text = (
-            f"Carry it to the front by {duct} That is longer than this unit: let the grille run on, or leave the unit "
-            "away."
+            f"Carry it to the front by {duct} That is longer than this unit: let the grille run on, or leave "
+            "the unit away."
         )
         return met.answer("vent-grille-long", "stop", "vent", text, sizes)
     if met.obstacle.treatment == "duct":
         return met.answer("vent-ducted", "fine", "vent", f"Carried to the front by {duct}", sizes)
-    text = f"It would be closed. Say “duct” for it, or leave the unit away; a duct means {duct}"
+    text = f"It would be closed. Say “duct” for it, or leave the unit away: {duct}"
     return met.answer("vent-buried", "stop", "vent", text, sizes)
 
 

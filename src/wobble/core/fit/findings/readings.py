@@ -61,7 +61,7 @@ def suspects(case: Case) -> Iterator[Finding]:
             severity="stop",
             title=f"A {surface} reading disagrees",
             text=f"The one at {where} stands {say(case, abs(doubt.by_mm))} from what the others say."
-            f"{_looks_like(case, doubt)} It is left out of the figures: measure it again before cutting anything.",
+            f"{_looks_like(case, doubt)} It is left out: measure it again before cutting.",
             figure=Figure(value_mm=abs(doubt.by_mm), sd_mm=doubt.sd_mm, working=_disagrees(reading, doubt)),
             about=(doubt.reading_id,),
         )
@@ -94,8 +94,8 @@ def knocked(case: Case) -> Iterator[Finding]:
         code="knocked",
         severity="mind",
         title="A line was knocked",
-        text=f"“{name}” moved by this much while you read from it. What was read since is corrected for it. Check the "
-        "line, and read two early stations again.",
+        text=f"“{name}” moved by this much while you read; what came since is corrected. Check it, and read two early "
+        "stations again.",
         figure=Figure(
             value_mm=abs(knock.by_mm),
             sd_mm=knock.sd_mm,
@@ -112,8 +112,8 @@ def edges_seen(case: Case) -> Iterator[Finding]:
             code="edge-seen",
             severity="mind",
             title=f"It looks as if the {_called(edge.surface)} steps",
-            text=f"{_steps_where(case, edge)}. The figures count with that edge. Say where it is, under “Where a "
-            "surface steps” in the place: between those readings nobody knows.",
+            text=f"{_steps_where(case, edge)}, and the figures count with that. Say where, under “Where a surface "
+            "steps” in the place.",
             figure=_height(edge),
             about=(f"{edge.surface}-{edge.axis}-{edge.low[0]:.0f}",),
         )
@@ -122,8 +122,7 @@ def edges_seen(case: Case) -> Iterator[Finding]:
             code="bend-seen",
             severity="mind",
             title=f"It looks as if the {_called(surface)} bends",
-            text="It turns more sharply than a surface does by settling. The figures follow it, and are uncertain by "
-            "centimetres between the readings. "
+            text="It turns more sharply than by settling: between the readings it is uncertain by centimetres. "
             + (
                 "If there is a knee where a slope begins, say where in the place."
                 if surface == "ceiling"
@@ -140,9 +139,8 @@ def edges_seen(case: Case) -> Iterator[Finding]:
             code="edge-or-knock",
             severity="stop",
             title=f"The {_called(rivals.edge.surface)} steps, or “{name}” was knocked",
-            text=f"{_steps_where(case, rivals.edge)}; or the line moved while you read. Both explain the readings, and "
-            f"the figures are as uncertain as that. Read {place_of(case, spot, surface)} once more from the line as it "
-            "stands now: the same again says that the surface steps, another figure that the line was knocked.",
+            text=f"{_steps_where(case, rivals.edge)}; or the line moved while you read. Both fit, and figures are as "
+            f"uncertain. Read {place_of(case, spot, surface)} once more: the same says a step, another figure a knock.",
             figure=_height(rivals.edge),
             about=(rivals.again,),
         )
@@ -198,8 +196,8 @@ def leaning(case: Case) -> Iterator[Finding]:
             code="leaning-line",
             severity="mind",
             title=f"“{_line(case, name)}” is out of {'level' if leans[0].axis != 'z' else 'plumb'}",
-            text=f"It leans {said}, as other readings say. What was read from it is corrected for that. Turn the "
-            "instrument half round on its spot and compare before you mark anything by it.",
+            text=f"It leans {said}, as other readings say; what was read from it is corrected. Turn it half round on "
+            "its spot and compare before you mark by it.",
             about=(name,),
         )
 
