@@ -45,7 +45,9 @@ def enter(page: Page, what: Locator) -> None:
 
 def stage(page: Page, name: str) -> None:
     """Go to a stage by the bar at the top."""
-    enter(page, page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile(rf"^{name}( ?\d+)?$")))
+    enter(
+        page, page.get_by_role("navigation", name="Stages").get_by_role("link", name=re.compile(rf"^{name}( ?\d+)?$"))
+    )
     page.wait_for_url(re.compile(f"/{name.lower().replace(' ', '')}$"))
 
 

@@ -2,11 +2,17 @@
 
 from __future__ import annotations
 
+import csv
+import io
 from typing import Any
 
 import pytest
+from msgspec.structs import replace
 
+from wobble.core.formats.parts_table import write_parts
 from wobble.core.make.cutting.tables import read_wanted
+from wobble.core.practice.gable import gable_workroom
+from wobble.core.stages import solve_make
 
 
 @pytest.fixture
@@ -92,6 +98,17 @@ def test_parts_and_sheets_are_given_as_files(ines, stored):
     dxf = ines.client.get(f"/api/jobs/{stored['id']}/sheets/2.dxf")
     assert b"LWPOLYLINE" in dxf.content
     assert ines.client.get(f"/api/jobs/{stored['id']}/sheets/99.svg").status_code == 404
+
+
+def test_in_inches_the_parts_list_has_their_sizes_on_a_rule_too():
+    """A side of 728 by 560 of 17.6: 28 21/32 (727.9), 22 1/16 (560.4), 11/16 (17.5) to the next 32nd; grooves so too."""
+    made = solve_make(replace(gable_workroom(), units="in"))
+    rows_ = list(csv.DictReader(io.StringIO(write_parts(made.parts, "in"))))
+    side = next(r for r in rows_ if r["mark"] == "A1")
+    assert side["length_mm"] == "728.0"
+    assert [side[k] for k in ("length", "width", "thickness")] == ['28 21/32"', '22 1/16"', '11/16"']
+    assert side["grooves"] == 'groove 1/4" × 5/16", 15/32" from back edge'
+    assert "length" not in next(csv.DictReader(io.StringIO(write_parts(made.parts, "mm"))))
 
 
 def test_the_aims_are_held_beside_each_other(ines, stored):

@@ -7,9 +7,11 @@ import io
 from collections.abc import Sequence
 from html import escape
 
+from wobble.core.length import LengthUnit, spoken
 from wobble.core.make.laid import LaidSheet
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.stock import material_of
+from wobble.core.part import Groove
 
 PART_COLUMNS = (
     "mark",
@@ -27,13 +29,20 @@ PART_COLUMNS = (
     "grooves",
     "joined",
 )
+RULE_COLUMNS = ("length", "width", "thickness")
+"""In inches the sizes once more, on the marks of a rule."""
 
 
-def write_parts(parts: Sequence[MarkedPart]) -> str:
-    """Return a parts list as CSV: its first columns are those that `wobble cut` reads."""
+def _groove(g: Groove, units: LengthUnit) -> str:
+    wide, deep, off = (spoken(mm, units) for mm in (g.wide_mm, g.deep_mm, g.from_mm))
+    return f"{g.kind} {wide} × {deep}, {off} from {g.edge}"
+
+
+def write_parts(parts: Sequence[MarkedPart], units: LengthUnit) -> str:
+    """Return a parts list as CSV: its first columns are those that `wobble cut` reads, the last as the rule reads."""
     out = io.StringIO()
     writer = csv.writer(out, lineterminator="\r\n")
-    writer.writerow(PART_COLUMNS)
+    writer.writerow((*PART_COLUMNS, *(RULE_COLUMNS if units == "in" else ())))
     for one in parts:
         part = one.part
         writer.writerow(
@@ -50,8 +59,9 @@ def write_parts(parts: Sequence[MarkedPart]) -> str:
                 "; ".join(part.ready),
                 ", ".join(part.banded),
                 "; ".join(d.words for d in part.drillings),
-                "; ".join(f"{g.kind} {g.wide_mm:g} × {g.deep_mm:g}, {g.from_mm:g} from {g.edge}" for g in part.grooves),
+                "; ".join(_groove(g, units) for g in part.grooves),
                 part.joins,
+                *((spoken(mm, units) for mm in (*part.blank_mm, part.thick_mm)) if units == "in" else ()),
             )
         )
     return out.getvalue()

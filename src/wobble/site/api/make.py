@@ -111,7 +111,8 @@ def read_price_table(request: HttpRequest, job_id: UUID) -> HttpResponse:
 @router.get("/{uuid:job_id}/parts.csv", openapi_extra=describe(), operation_id="save_parts")
 def save_parts(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Give all parts as CSV; `wobble cut` reads it."""
-    return _file(write_parts(_made(request, job_id).parts), "text/csv", "parts.csv")
+    units = rows.job_value(edits.find_job(request.user, job_id)).units
+    return _file(write_parts(_made(request, job_id).parts, units), "text/csv", "parts.csv")
 
 
 @router.get("/{uuid:job_id}/sheets/{int:number}.{form}", openapi_extra=describe(), operation_id="save_sheet")
