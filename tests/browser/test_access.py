@@ -110,7 +110,7 @@ def test_the_whole_journey_by_keyboard_alone(table):
 def test_larger_letters_and_narrower_windows_lose_nothing(desks, screen, letters):
     """WCAG 2.2, 1.4.4 and 1.4.10: letters twice as large, and 320 across (1280 at four times the size)."""
     desk = desks(screen)
-    lost = {}
+    lost: dict[str, list[str]] = {}
     for address in addresses(desk.open_demo()):
         desk.goto(address)
         desk.page.evaluate(f"document.documentElement.style.fontSize = '{letters}%'")

@@ -101,7 +101,7 @@ def test_parts_and_sheets_are_given_as_files(ines, stored):
 
 
 def test_in_inches_the_parts_list_has_their_sizes_on_a_rule_too():
-    """A side of 728 by 560 of 17.6: 28 21/32 (727.9), 22 1/16 (560.4), 11/16 (17.5) to the next 32nd; grooves so too."""
+    """A side of 728 by 560 of 17.6: 28 21/32 (727.9), 22 1/16 (560.4), 11/16 (17.5) to a 32nd; grooves so too."""
     made = solve_make(replace(gable_workroom(), units="in"))
     rows_ = list(csv.DictReader(io.StringIO(write_parts(made.parts, "in"))))
     side = next(r for r in rows_ if r["mark"] == "A1")
