@@ -113,6 +113,10 @@ PLACES: dict[str, Place] = {
         ),
     ),
     "past-corner": place_of(piece("A"), rules=(At(id="r1", edge=Edge(of="A", edge="left"), at_mm=-80.0),)),
+    "past-wall-end": place_of(
+        piece("A", 200.0, 900.0),
+        openings=(WallOpening(id="e", name="End", kind="no wall", x_mm=700.0, width_mm=2300.0, height_mm=2400.0),),
+    ),
     "peg-heavy": place_of(pegs(weight=12.0)),
     "plug-larger": place_of(top(holes=(hole(kind="cable hole", size=(40.0, 40.0), plug_mm=52.0),))),
     "rests-in-ring": place_of(

@@ -80,6 +80,7 @@ RodCode = Literal[
     "mirror-image",
     "no-width",
     "past-corner",
+    "past-wall-end",
     "peg-heavy",
     "plug-larger",
     "rests-in-ring",

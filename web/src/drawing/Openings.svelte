@@ -1,4 +1,4 @@
-<!-- Doors and windows in the back: nothing is fixed in them, and the wall is read around them. -->
+<!-- Doors and windows in the back, and where the wall ends: nothing is fixed there, and the wall is read around them. -->
 <script lang="ts">
   import type { SetOut } from '../api/types';
   import { showLength } from '../entry/length';
@@ -16,9 +16,9 @@
   {@const high = Math.min(o.height_mm, l.top - sill)}
   {#if high > 0}
     {@const wide = o.width_mm * l.scale}
-    <g class="opening">
+    <g class="opening" class:none={o.kind === 'no wall'}>
       <rect x={xPx(l, o.x_mm)} y={zPx(l, sill + high)} width={wide} height={high * l.scale} />
-      {#if o.kind !== 'door'}
+      {#if (o.kind ?? 'window') === 'window'}
         <path d="M{xPx(l, o.x_mm) - 6},{zPx(l, sill)}h{wide + 12}" />
       {/if}
       <text data-under="14" x={xPx(l, o.x_mm + o.width_mm / 2)} y={zPx(l, sill + high) + 16}
@@ -38,6 +38,9 @@
     fill: var(--w-sheet);
     stroke: var(--w-ink);
     stroke-width: 1.2;
+  }
+  .none rect {
+    stroke-dasharray: 6 4;
   }
   path {
     stroke: var(--w-ink);

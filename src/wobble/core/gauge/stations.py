@@ -68,7 +68,8 @@ def stations(place: Place, units: LengthUnit = "mm") -> tuple[Station, ...]:
     if "back" in place.surfaces:
         heights = _back_heights(place)
         for i, x in enumerate(_columns(place)):
-            places += [("back", (x, z)) for z in (heights if i % 2 == 0 else reversed(heights))]
+            up = heights if i % 2 == 0 else reversed(heights)
+            places += [("back", (x, z)) for z in up if place.walled(x, z)]
     for side in SIDES:
         if side in place.surfaces:
             heights = _side_heights(place)

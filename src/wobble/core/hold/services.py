@@ -7,7 +7,6 @@ from typing import Literal
 
 from wobble.core.facts import Behind
 from wobble.core.fit.cutouts.services import ELECTRIC
-from wobble.core.hold.structure.lines import holds
 from wobble.core.job import Obstacle, Place, Value
 from wobble.core.job.backing import Backing, ServiceRule
 from wobble.core.length import LengthUnit, format_length
@@ -40,7 +39,7 @@ def kept_from(place: Place, at: tuple[float, float], backing: Backing, surface: 
     for found in place.detections:
         if found.sees == "something else" and found.surface == surface and math.dist(found.at, at) < backing.clear_mm:
             return "something that is no wood was met there"
-    opening = next((o for o in place.openings if surface == "back" and holds(o, *at)), None)
+    opening = next((o for o in place.openings if surface == "back" and o.holds(*at)), None)
     if opening is not None:
         return f"{opening.name}: nothing stands in it"
     there = [m for m in place.obstacles if m.surface == surface]

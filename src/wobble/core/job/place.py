@@ -62,8 +62,13 @@ class Measured(Value, frozen=True, kw_only=True, dict=True):
     set_ups: Annotated[tuple[SetUp, ...], Meta(max_length=200)] = ()
     knee: Knee | None = None
     steps: Annotated[tuple[WallStep, ...], Meta(max_length=20)] = ()
+    openings: Annotated[tuple[WallOpening, ...], Meta(max_length=40)] = ()
     right_is_back_of: Key | None = None
     facts: Annotated[tuple[Fact, ...], Meta(max_length=8000)] = ()
+
+    def walled(self, x_mm: float, up_mm: float) -> bool:
+        """Whether the back is a wall at a place: not in a door, in a window, or past where the wall ends."""
+        return not any(opening.holds(x_mm, up_mm) for opening in self.openings)
 
     @cached_property
     def readings(self) -> tuple[Reading, ...]:
@@ -84,7 +89,6 @@ class Place(Measured, frozen=True, kw_only=True, dict=True):
     rules: Annotated[tuple[Rule, ...], Meta(max_length=300)] = ()
     heights: Annotated[tuple[HeightStack, ...], Meta(max_length=20)] = ()
     existing: Annotated[tuple[Existing, ...], Meta(max_length=40)] = ()
-    openings: Annotated[tuple[WallOpening, ...], Meta(max_length=40)] = ()
     datum: Datum = HighSpot()
     back_line: BackLine = BackLine()
     closing: Closing = Closing()

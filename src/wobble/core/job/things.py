@@ -31,7 +31,7 @@ class Existing(Value, frozen=True, kw_only=True):
 
 
 class WallOpening(Value, frozen=True, kw_only=True):
-    """A door or window in the back: its clear opening, the sill's height, and what hangs before it.
+    """Where the back is no wall: a door or window with its clear opening and sill, or past where the wall ends.
 
     `covering_mm` is how far a curtain, blind or shutter hangs out of the wall; `opens_in` says that its leaf swings
     into the room.
@@ -39,7 +39,7 @@ class WallOpening(Value, frozen=True, kw_only=True):
 
     id: Key
     name: Title
-    kind: Literal["window", "door"] = "window"
+    kind: Literal["window", "door", "no wall"] = "window"
     x_mm: Coordinate
     width_mm: Positive
     height_mm: Positive
@@ -51,6 +51,14 @@ class WallOpening(Value, frozen=True, kw_only=True):
     def right_mm(self) -> float:
         """Its right edge, mm along."""
         return self.x_mm + self.width_mm
+
+    def holds(self, x_mm: float, up_mm: float | None = None) -> bool:
+        """Whether a place of the back lies in it; without a height, whether any height there does."""
+        beside = self.x_mm < x_mm < self.right_mm
+        if up_mm is None or not beside:
+            return beside
+        over_sill = self.sill_mm == 0 or up_mm > self.sill_mm  # without a sill it begins at the floor, wherever that is
+        return over_sill and up_mm < self.sill_mm + self.height_mm
 
 
 class WallStep(Value, frozen=True, kw_only=True):

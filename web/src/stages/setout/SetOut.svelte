@@ -251,7 +251,7 @@
       {:else if pane === 'Rules'}
         <RulesPane {said} {place} {laid} {picked} onmove={act} />
       {:else}
-        <RoomPane {said} onchange={(part) => void setting.change(part)} />
+        <RoomPane {said} {place} onchange={(part) => void setting.change(part)} />
         <p class="quiet"><a href="{pages}/place">Size, surfaces, steps and what is in the way</a></p>
       {/if}
     {/snippet}

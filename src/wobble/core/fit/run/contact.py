@@ -110,7 +110,9 @@ def behind(survey: Survey, units: tuple[Unit, ...], turn_mm_per_m: float) -> Beh
         return None
     low = _mean_floor(survey, units) if survey.measured("floor") else 0.0
     turn = turn_mm_per_m / 1000.0
-    area = np.vstack([back_area(unit, low) for unit in carried(units)])
+    area = _walled(survey, carried(units), low)
+    if area is None:
+        return None
     high = high_point(survey, "back", area, turn)[0]
     return Behind(high, area, survey.adjustment.mean(("back", area)), _hung(survey, units, low, turn))
 
@@ -141,7 +143,13 @@ def contact(survey: Survey, units: tuple[Unit, ...], back_line: BackLine, wall: 
         units,
         back_line,
         standing,
-        tuple(f for unit in units if not unit.flat and unit.kind not in LAID for f in fixings(unit)),
+        tuple(
+            f
+            for unit in units
+            if not unit.flat and unit.kind not in LAID
+            for f in fixings(unit)
+            if survey.place.walled(f.x_mm, f.over_base_mm)
+        ),
         high,
         there,
         shares(survey, "floor", at) if len(at) else (),
@@ -167,7 +175,16 @@ def _hung(survey: Survey, run: tuple[Unit, ...], base_mm: float, turn: float) ->
     units = [u for u in run if not u.stands and not u.flat and u.kind not in (*ON_WALLS, *LAID)]
     if not units or len(carried(run)) == len(run):
         return None
-    return high_point(survey, "back", np.vstack([back_area(u, base_mm) for u in units]), turn)[0]
+    area = _walled(survey, tuple(units), base_mm)
+    return None if area is None else high_point(survey, "back", area, turn)[0]
+
+
+def _walled(survey: Survey, units: tuple[Unit, ...], base_mm: float) -> Floats | None:
+    """Return spots of the back behind units where it is a wall; None where it is none behind any of them."""
+    area = np.vstack([back_area(unit, base_mm) for unit in units])
+    if survey.place.openings:
+        area = area[[survey.place.walled(x, z) for x, z in area]]
+    return area if len(area) else None
 
 
 def carried(units: tuple[Unit, ...]) -> tuple[Unit, ...]:

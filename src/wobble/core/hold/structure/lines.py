@@ -108,7 +108,7 @@ class Structure:
         At a height other than where the nearest line was found, its lean is taken, and what is not known of it.
         Without a height nothing bites where there is an opening at any height.
         """
-        if any(holds(opening, x_mm, up_mm) for opening in self.openings):
+        if any(opening.holds(x_mm, up_mm) for opening in self.openings):
             return 0.0
         reach = self.width_mm / 2 - EDGE_MM
         near = min(self.lines, key=lambda line: abs(line.at_mm - x_mm), default=None)
@@ -123,12 +123,6 @@ class Structure:
         return float(min((self.density[start:end] * inside).sum(), 1.0))
 
 
-def holds(opening: WallOpening, x_mm: float, up_mm: float | None) -> bool:
-    """Whether a place of the wall lies in an opening; without a height, whether any height there does."""
-    beside = opening.x_mm < x_mm < opening.right_mm
-    return beside and (up_mm is None or opening.sill_mm < up_mm < opening.sill_mm + opening.height_mm)
-
-
 def structure(
     detections: tuple[Detection, ...],
     wall_mm: float,
@@ -138,7 +132,7 @@ def structure(
 ) -> Structure:
     """Return the lines of a wall from what was found on it; without detections nothing is known."""
     grid = np.arange(0.0, wall_mm + STEP_MM / 2, STEP_MM)
-    inside = {d.id for d in detections if any(holds(o, *d.at) for o in openings)}
+    inside = {d.id for d in detections if any(o.holds(*d.at) for o in openings)}
     useful = [d for d in detections if d.sees not in ("miss", "something else") and d.id not in inside]
     if not useful:
         told = tuple(against(detections, (), inside, width_mm))

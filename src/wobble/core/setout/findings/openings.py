@@ -66,6 +66,9 @@ def before_openings(sheet: Sheet) -> Iterator[Finding]:
             if unit.kind in ("boarding", "trim"):
                 yield _cut_round(sheet, unit, opening)
                 continue
+            if opening.kind == "no wall":
+                yield _past_the_wall(sheet, unit, opening, along)
+                continue
             door = opening.kind == "door"
             yield Finding(
                 code="before-opening",
@@ -90,6 +93,17 @@ def before_openings(sheet: Sheet) -> Iterator[Finding]:
                     "the piece ends. Leave it that room behind, or end it higher.",
                     about=(unit.id, opening.id),
                 )
+
+
+def _past_the_wall(sheet: Sheet, unit: Unit, opening: WallOpening, along: float) -> Finding:
+    return Finding(
+        code="past-wall-end",
+        severity="mind",
+        title=f"{unit.name} stands past where the wall ends",
+        text=f"By {sheet.say(along)}: nothing is behind it there to pack or to screw to, and its back is seen. Screw "
+        "it where the wall is.",
+        about=(unit.id, opening.id),
+    )
 
 
 def _cut_round(sheet: Sheet, unit: Unit, opening: WallOpening) -> Finding:

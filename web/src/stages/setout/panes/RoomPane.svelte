@@ -8,6 +8,7 @@
 
   interface Props {
     said: SetOut;
+    place: { width_mm: number; height_mm: number };
     onchange: (part: Partial<SetOut>) => void;
   }
   let p: Props = $props();
@@ -57,6 +58,22 @@
           } as WallOpening,
           open.units,
         ),
+      ],
+    });
+  /** The wall ends a hand before the end of the place, until it is said where. */
+  const addEnd = () =>
+    p.onchange({
+      openings: [
+        ...openings,
+        {
+          id: free('wall-end'),
+          name: 'End of the wall',
+          kind: 'no wall',
+          x_mm: Math.max(p.place.width_mm - 300, 0),
+          width_mm: Math.min(300, p.place.width_mm),
+          height_mm: p.place.height_mm,
+          sill_mm: 0,
+        } as WallOpening,
       ],
     });
   const E = [
@@ -113,10 +130,11 @@
       size="sm"
       selected={o.kind ?? 'window'}
       on:change={(ev: Event) =>
-        setO(i, { kind: (ev.target as HTMLSelectElement).value as 'window' | 'door' })}
+        setO(i, { kind: (ev.target as HTMLSelectElement).value as WallOpening['kind'] })}
     >
       <SelectItem value="window" text="window" />
       <SelectItem value="door" text="door" />
+      <SelectItem value="no wall" text="place without a wall" />
     </Select>
     {#each O as [key, label] (key)}
       <LengthField
@@ -126,11 +144,13 @@
         onchange={(mm) => setO(i, { [key]: mm! })}
       />
     {/each}
-    <Checkbox
-      labelText="Opens into the room"
-      checked={o.opens_in ?? false}
-      on:check={(ev: CustomEvent<boolean>) => setO(i, { opens_in: ev.detail })}
-    />
+    {#if o.kind !== 'no wall'}
+      <Checkbox
+        labelText="Opens into the room"
+        checked={o.opens_in ?? false}
+        on:check={(ev: CustomEvent<boolean>) => setO(i, { opens_in: ev.detail })}
+      />
+    {/if}
     <button class="link" onclick={() => p.onchange({ openings: openings.filter((_, k) => k !== i) })}
       >Remove {o.name}</button
     >
@@ -144,6 +164,7 @@
 {/if}
 <Button size="small" kind="ghost" on:click={addE}>Add something that stays</Button>
 <Button size="small" kind="ghost" on:click={addO}>Add a window or door</Button>
+<Button size="small" kind="ghost" on:click={addEnd}>The wall ends here</Button>
 
 <style>
   .thing {

@@ -193,12 +193,20 @@ describe('the room', () => {
     const told = vi.fn<(part: Partial<SetOut>) => void>();
     made = shown(RoomPane, {
       said: part<SetOut>({ existing: [{ id: 'stays-1', name: 'Levers' }] }),
+      place: { width_mm: 3000, height_mm: 2400 },
       onchange: told,
     });
     press('Add something that stays');
     expect(last(told).existing?.map((e) => e.id)).toEqual(['stays-1', 'stays-2']);
     press('Add a window or door');
     expect(last(told).openings?.[0]).toMatchObject({ kind: 'window', sill_mm: 900 });
+    press('The wall ends here');
+    expect(last(told).openings?.[0]).toMatchObject({
+      kind: 'no wall',
+      x_mm: 2700,
+      width_mm: 300,
+      height_mm: 2400,
+    });
     fill('High', '410');
     expect(last(told).existing?.[0]).toMatchObject({ height_mm: 410 });
   });
