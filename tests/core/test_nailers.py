@@ -12,7 +12,7 @@ from tests.catalogue import WHEN, box
 from tests.studded import found, job_before
 from wobble.core.facts import Obstacle
 from wobble.core.hold.result import PlaceHold
-from wobble.core.job import Boarding, Job
+from wobble.core.job import Boarding, Job, WallOpening
 from wobble.core.job.backing import Backing
 from wobble.core.stages import solve_hold, solve_order
 
@@ -102,3 +102,11 @@ def _studs(*middles: float) -> tuple[Any, ...]:
     return tuple(
         found(x + off, sees) for x in middles for off, sees in ((-22.5, "left edge"), (22.5, "right edge"))
     ) + tuple(found(x, "screw", "magnet") for x in middles)
+
+
+def test_past_where_the_wall_ends_nothing_is_put_in():
+    """Boards to 2000 and a wall to 1500: its last stud at 1000 leaves 477.5 of it loose, so a nailer ends at 1500."""
+    ends = WallOpening(id="e", name="End", kind="no wall", x_mm=1500.0, width_mm=500.0, height_mm=2400.0)
+    hold = solve_hold(boarded(Boarding(runs="along"), openings=(ends,)), "place")
+    assert sorted(put_in(hold)) == ["end-left", "end-right"]
+    assert max(n.high[0] for n in hold.nailing.nailers) == pytest.approx(1500.0)

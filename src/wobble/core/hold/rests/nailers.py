@@ -13,12 +13,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Literal
 
+from msgspec.structs import replace
+
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.figure import Figure, Step
 from wobble.core.hold.screws import SOLD_MM, Context, penetration
 from wobble.core.hold.structure.behind import behind
 from wobble.core.hold.structure.lines import StructureLine
-from wobble.core.job import Boarding, Obstacle, Unit, Value
+from wobble.core.job import Boarding, Obstacle, Place, Unit, Value
 from wobble.core.job.backing import Backing
 from wobble.core.part import Fastener
 
@@ -94,19 +96,29 @@ def nailing(context: Context) -> tuple[Nailing, tuple[Fastener, ...]]:
     nailers: list[Nailer] = []
     loose: list[LooseEnd] = []
     unknown: list[str] = []
-    for unit in context.place.units:
-        if not isinstance(unit.body, Boarding):
-            continue
+    boarded = ((u, u.body) for u in context.place.units if isinstance(u.body, Boarding))
+    for unit, body in ((_on_the_wall(context.place, u), body) for u, body in boarded):
         mine = [_upright(s, backing) for s in studs if unit.x_mm - backing.stud_mm < s.at_mm < unit.right_mm]
         if not mine:
             unknown.append(unit.id)
         elif backing.lining_mm > 0:
             loose += _loose(unit, mine)
         else:
-            nailers += _between(context, unit, unit.body, mine)
+            nailers += _between(context, unit, body, mine)
     return Nailing(nailers=tuple(nailers), loose=tuple(loose), unknown=tuple(unknown)), tuple(
         f for n in nailers for f in _screws(n)
     )
+
+
+def _on_the_wall(place: Place, unit: Unit) -> Unit:
+    """Return a boarding as far as there is a wall: past its end nothing is put in."""
+    left, right = unit.x_mm, unit.right_mm
+    for ends in (o for o in place.openings if o.kind == "no wall"):
+        if ends.x_mm <= left < ends.right_mm:
+            left = min(ends.right_mm, right)
+        if ends.x_mm < right <= ends.right_mm:
+            right = max(ends.x_mm, left)
+    return replace(unit, x_mm=left, width_mm=right - left) if right > left else unit
 
 
 def _upright(line: StructureLine, backing: Backing) -> _Upright:

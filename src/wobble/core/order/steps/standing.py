@@ -19,6 +19,8 @@ from wobble.core.part import Fastener
 TWO_LIFT_KG, OVERHEAD_KG, ALONE_KG, LONG_MM = 25.0, 12.0, 60.0, 2000.0
 """What one person lifts, holds overhead, and gets in alone with a truck; what is longer wants two ends held."""
 CARRY_MIN, HEAVY_MIN, LEVEL_MIN, SET_MIN, SHIM_MIN, SCREW_MIN, FASTEN_MIN, BOARD_MIN = 10, 10, 40, 20, 4, 2.5, 5, 7
+NAILER_MIN = 5
+"""To hold a piece between studs and drive its screws slantwise."""
 STACK_HAND = ("spirit level", "hammer")
 TIP_CAUTION = "It can tip while it is moved and until it is screwed: keep it tied, nobody in front of it."
 LOAD_CAUTION = "Loads are planning figures; the fastening is tried with a hand's weight before anything goes on it."
@@ -125,6 +127,7 @@ def _rests(work: PlaceWork, unit: Unit) -> Iterator[WorkStep]:
     parts = work.parts_of(unit, "cleat", "ledger", "split batten", "timber", "nailer")
     if not driven and not parts:
         return
+    pieces = sum(len(n.rows) for n in work.hold.nailing.nailers if n.unit == unit.id)
     nailed = [_nailer_line(work, n) for n in work.hold.nailing.nailers if n.unit == unit.id]
     heights = [f"{c.wall}: top {work.say(c.top_mm)} over the mark" for c in work.hold.cleats if c.unit == unit.id]
     heights += [
@@ -137,7 +140,8 @@ def _rests(work: PlaceWork, unit: Unit) -> Iterator[WorkStep]:
         place=work.place.id,
         of=(unit.id,),
         parts=tuple(p.key for p in parts),
-        minutes=rounded(10 + SCREW_MIN * 1.5 * len(driven)),
+        minutes=rounded(10 + SCREW_MIN * 1.5 * sum(f.part != "nailer" for f in driven) + NAILER_MIN * pieces),
+        splits=pieces > 1,
         skill="fixing",
         machines=("drill",),
         why="no hand gets behind the boards afterwards; ends that are nailed to nothing work loose"

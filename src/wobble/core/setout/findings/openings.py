@@ -6,6 +6,7 @@ from collections.abc import Iterator
 
 from wobble.core.finding import Finding
 from wobble.core.job import Existing, Framing, Legs, OnPieces, Unit, WallOpening
+from wobble.core.job.unit import ON_WALLS
 from wobble.core.setout.sheet import Sheet
 
 TOUCH_MM = 1.0
@@ -63,11 +64,11 @@ def before_openings(sheet: Sheet) -> Iterator[Finding]:
             )
             if min(along, up) <= TOUCH_MM:
                 continue
-            if unit.kind in ("boarding", "trim"):
-                yield _cut_round(sheet, unit, opening)
-                continue
             if opening.kind == "no wall":
                 yield _past_the_wall(sheet, unit, opening, along)
+                continue
+            if unit.kind in ("boarding", "trim"):
+                yield _cut_round(sheet, unit, opening)
                 continue
             door = opening.kind == "door"
             yield Finding(
@@ -100,8 +101,8 @@ def _past_the_wall(sheet: Sheet, unit: Unit, opening: WallOpening, along: float)
         code="past-wall-end",
         severity="mind",
         title=f"{unit.name} stands past where the wall ends",
-        text=f"By {sheet.say(along)}: nothing is behind it there to pack or to screw to, and its back is seen. Screw "
-        "it where the wall is.",
+        text=f"By {sheet.say(along)}: nothing is behind it there to pack or to screw to, and its back is seen. "
+        + ("End it there." if unit.kind in ON_WALLS else "Screw it where the wall is."),
         about=(unit.id, opening.id),
     )
 
