@@ -294,7 +294,9 @@
     }
     .stages {
       order: 4;
-      flex-basis: 100%;
+      flex: none;
+      width: calc(100% + 1.2rem);
+      gap: 0;
       border-top: 1px solid var(--w-line);
       margin: 0 -0.6rem;
       padding: 0 0.3rem;
@@ -303,8 +305,11 @@
       flex: 1 1 auto;
       justify-content: center;
       padding: 0 0.3rem;
-      gap: 0.25rem;
       white-space: nowrap;
+    }
+    /* eight stages in one row: how many there are is on the page itself */
+    .n {
+      display: none;
     }
     .crumbs a + .slash + .place {
       flex: 0 1 auto;
