@@ -62,6 +62,7 @@ import type {
   ThinnedScan,
   Trait,
   Tried,
+  Trip,
   Workshop,
   DeletedJob,
 } from './types';
@@ -152,6 +153,8 @@ export const calls = {
     upload(`/api/jobs/${id}/photos`, picture, onprogress),
   order: (id: string, now: string): Promise<Planned> =>
     value(client.GET('/api/jobs/{job_id}/order', { params: { path: { job_id: id }, query: { now } } })),
+  trip: (id: string, jobs: readonly string[]): Promise<Trip> =>
+    value(client.POST('/api/jobs/{job_id}/trip', { ...jobPath(id), body: { jobs: [...jobs] } })),
   tonight: (id: string, body: Evening): Promise<AskedTonight> =>
     value(client.POST('/api/jobs/{job_id}/tonight', { ...jobPath(id), body: body as never })),
   finishing: (id: string, now: string): Promise<FinishingOutcome[]> =>

@@ -1108,6 +1108,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/trip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Trip
+         * @description Say what buying for several of the user's jobs on one trip comes to; nothing is kept.
+         */
+        post: operations["plan_trip"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/way-in": {
         parameters: {
             query?: never;
@@ -4006,6 +4026,14 @@ export interface components {
             n_places: number;
             n_readings: number;
             name: string;
+        };
+        /**
+         * JobShare
+         * @description How many packs of a line one job would buy by itself.
+         */
+        JobShare: {
+            job: string;
+            packs: number;
         };
         /**
          * Join
@@ -7171,6 +7199,35 @@ export interface components {
             thick_mm: number;
         };
         /**
+         * Trip
+         * @description One trip for several jobs.
+         *
+         *         Attributes:
+         *             lines: What is bought. shops: Where it is looked for. baskets: The cheapest first.
+         *             apart: What each job's own cheapest basket comes to, all together; None where one of them has none.
+         *             saves: What one trip costs less than that; None as well. left_out: Shops past the eight that are tried.
+         *             why: What it comes to, in words.
+         */
+        Trip: {
+            apart: number | null;
+            baskets: components["schemas"]["Basket"][];
+            left_out: string[];
+            lines: components["schemas"]["TripLine"][];
+            saves: number | null;
+            shops: components["schemas"]["Shop"][];
+            why: string;
+        };
+        /**
+         * TripLine
+         * @description One thing that is bought on the trip: how many packs in all, and how many each job alone would ask for.
+         */
+        TripLine: {
+            item: string;
+            packs: number;
+            shares: components["schemas"]["JobShare"][];
+            what: string;
+        };
+        /**
          * Turn
          * @description A right-angled corner between two corridors of these clear widths, under a ceiling.
          */
@@ -7410,6 +7467,13 @@ export interface components {
             rule: "wide";
             unit: string;
             wide_mm: number;
+        };
+        /**
+         * WithJobs
+         * @description Other jobs of the same user that are bought for on the same trip.
+         */
+        WithJobs: {
+            jobs: string[];
         };
         /**
          * WorkStep
@@ -9595,6 +9659,41 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AskedTonight"];
+                };
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    plan_trip: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WithJobs"];
+            };
+        };
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Trip"];
                 };
             };
             /** @description Refused */

@@ -120,6 +120,7 @@ export type Coats = NonNullable<Workshop['coats']>[number];
 export type AimOutcome = Schemas['AimOutcome'];
 export type Got = NonNullable<Workshop['got']>[number];
 export type ToBuy = Schemas['ToBuy'];
+export type Trip = Schemas['Trip'];
 export type Prices = Schemas['Prices'];
 export type CutDone = Schemas['CutDone'];
 export type Known = Schemas['Known'];

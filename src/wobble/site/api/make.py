@@ -15,6 +15,7 @@ from wobble.core.errors import NotThere
 from wobble.core.formats.parts_table import sheet_dxf, sheet_svg, write_parts
 from wobble.core.formats.stock_table import Prices, read_prices, read_stock, write_stock
 from wobble.core.make.result import Made
+from wobble.core.make.trip import Trip, one_trip
 from wobble.core.stages import AimOutcome
 from wobble.site import edits, rows
 from wobble.site.answers import answered, computed
@@ -39,6 +40,12 @@ class Longer(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=Tr
 
     seconds: Annotated[float, msgspec.Meta(gt=0, le=4)] = 3.0
     seed: Annotated[int, msgspec.Meta(ge=1, le=10_000)] = 2
+
+
+class WithJobs(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
+    """Other jobs of the same user that are bought for on the same trip."""
+
+    jobs: Annotated[tuple[UUID, ...], msgspec.Meta(min_length=1, max_length=7)]
 
 
 class Table(msgspec.Struct, frozen=True, kw_only=True, forbid_unknown_fields=True):
@@ -72,6 +79,14 @@ def search_longer(request: HttpRequest, job_id: UUID) -> HttpResponse:
 def compare_aims(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Say what the layout comes to for each aim: fewest sheets, fewest settings, fewest metres sawn."""
     return answered(request, job_id, "", "aims")
+
+
+@router.post("/{uuid:job_id}/trip", openapi_extra=describe(takes=WithJobs, gives=Trip), operation_id="plan_trip")
+def plan_trip(request: HttpRequest, job_id: UUID) -> HttpResponse:
+    """Say what buying for several of the user's jobs on one trip comes to; nothing is kept."""
+    every = dict.fromkeys((job_id, *body(request, WithJobs).jobs))
+    jobs = [(rows.job_value(edits.find_job(request.user, one)), _made(request, one).buying) for one in every]
+    return answer(one_trip(jobs))
 
 
 @router.put(

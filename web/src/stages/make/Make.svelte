@@ -17,6 +17,7 @@
   import { remembered } from '../../state/store';
   import { waiting } from '../../state/waiting.svelte';
   import BuyPane from './BuyPane.svelte';
+  import TripPane from './TripPane.svelte';
   import FinishPane from './FinishPane.svelte';
   import PartPane from './PartPane.svelte';
   import Piles from './Piles.svelte';
@@ -287,6 +288,7 @@
           pending={(item) => boughtHere(pending, item)}
           onbought={bought}
         />
+        <TripPane job={id} />
       {:else if pane === 'Finish'}
         <FinishPane finish={answer.finish} />
       {:else}
