@@ -72,10 +72,10 @@ def test_holes_are_ticked_where_the_thumb_is(phone):
     page = phone.page
     phone.open_demo()
     phone.goto(to_workroom(page) + "/hold")
-    cards = page.get_by_role("region", name="Drilling list").locator("tbody tr")
+    cards = page.get_by_role("group", name="Drilling list").locator("tbody tr")
     n = cards.count()
     for done in range(1, 6):
-        bit = page.get_by_role("region", name="Drilling list").locator("tbody tr:not(.met) .taps button").first
+        bit = page.get_by_role("group", name="Drilling list").locator("tbody tr:not(.met) .taps button").first
         expect(bit).to_be_in_viewport(ratio=1)
         bit.tap()
         expect(page.locator("tr.met")).to_have_count(done)

@@ -7,7 +7,7 @@ import re
 import time
 
 import pytest
-from bench.drawing import crowded_job
+from bench.drawing import N_OBSTACLES, crowded_job
 from django.contrib.auth import get_user_model
 from django.db.models import F
 from playwright.sync_api import Page, expect
@@ -458,7 +458,7 @@ def test_a_level_is_flipped_step_by_step_and_goes_on_the_shelf(table):
 
 
 def test_a_crowded_place_is_drawn_and_tells_the_value_under_the_finger(phone, browser):
-    """500 readings and 50 obstacles on the phone: one node a mark or a station, and the value at any place."""
+    """500 readings and 80 obstacles on the phone: one node a mark or a station, and the value at any place."""
     page = phone.page
     phone.open_demo()
     table_ids = page.evaluate(
@@ -472,7 +472,7 @@ def test_a_crowded_place_is_drawn_and_tells_the_value_under_the_finger(phone, br
     phone.goto(f"/jobs/{table_ids['id']}/place/gauge")
     drawing = page.locator("svg[role=group]")
     drawing.wait_for()
-    assert drawing.evaluate("(e) => e.querySelectorAll('g.obstacle').length") == 50
+    assert drawing.evaluate("(e) => e.querySelectorAll('g.obstacle').length") == N_OBSTACLES
     assert drawing.evaluate("(e) => e.querySelectorAll('*').length") < 3000, "what is drawn stays light"
     for key, name in (("c", "cut at"), ("v", "plan at")):
         page.keyboard.press(key)

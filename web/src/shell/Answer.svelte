@@ -84,6 +84,7 @@
     grid-template-columns: 1fr auto;
     gap: 0 0.6rem;
     width: 100%;
+    min-height: 24px;
     text-align: left;
     background: none;
     border: 0;

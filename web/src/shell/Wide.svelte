@@ -7,7 +7,7 @@
 
 <!-- what scrolls must be reached by keys -->
 <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-<div role="region" aria-label={label} tabindex="0">{@render children()}</div>
+<div role="group" aria-label={label} tabindex="0">{@render children()}</div>
 
 <style>
   div {

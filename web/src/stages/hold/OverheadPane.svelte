@@ -21,7 +21,7 @@
 </script>
 
 {#each p.hold.overhead as o (o.unit)}
-  <h3>{p.name(o.unit)}: {Math.ceil(o.weight_kg)} kg</h3>
+  <h2>{p.name(o.unit)}: {Math.ceil(o.weight_kg)} kg</h2>
   <p class="stop">⚠ {o.caution}</p>
   <p>
     The joists {runs[o.runs]}{o.runs !== 'not known' && o.runs_sure < 1
@@ -69,7 +69,7 @@
 {/each}
 
 <style>
-  h3 {
+  h2 {
     font-size: 0.9375rem;
   }
   p {

@@ -26,7 +26,7 @@
 
 {#each p.hold.ledgers as l (l.id)}
   <article>
-    <h3>Ledger under {l.units.map(p.name).join(', ')}</h3>
+    <h2>Ledger under {l.units.map(p.name).join(', ')}</h2>
     <p>
       <b class="figure">{whole(l.thick_mm)}</b> thick from <b class="figure">{whole(l.start_mm)}</b> to
       <b class="figure">{whole(l.end_mm)}</b> along, its top <b class="figure">{said(l.top_mm)}</b>
@@ -37,7 +37,7 @@
 {/each}
 {#each rests as h (h.unit)}
   <article>
-    <h3>{p.name(h.unit)}</h3>
+    <h2>{p.name(h.unit)}</h2>
     {#if h.batten}
       {@const b = h.batten}
       <p>
@@ -195,7 +195,7 @@
     padding: 0.5rem 0;
     break-inside: avoid;
   }
-  h3 {
+  h2 {
     font-size: 0.9375rem;
   }
   p,

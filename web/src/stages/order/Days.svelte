@@ -27,7 +27,7 @@
 
 {#each days as { day, sessions: some } (day)}
   <section>
-    <h3>
+    <h2>
       {sayDay(day)}
       <a
         class="no-print"
@@ -35,7 +35,7 @@
         target="_blank"
         rel="noopener">day sheet</a
       >
-    </h3>
+    </h2>
     {#each some as session (session.start)}
       <p class="quiet">
         {session.name}, {sayHour(session.start)} to {sayHour(session.end)}: {session.people
@@ -68,14 +68,14 @@
     border-top: 1px solid var(--w-line);
     padding: 0.5rem 0;
   }
-  h3 {
+  h2 {
     font-size: 0.9375rem;
     margin: 0;
     display: flex;
     gap: 1rem;
     align-items: baseline;
   }
-  h3 a {
+  h2 a {
     font-size: 0.8125rem;
     font-weight: 400;
   }

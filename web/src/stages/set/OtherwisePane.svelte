@@ -26,7 +26,7 @@
 
 <div class="grid">
   <section>
-    <h3>At a screw</h3>
+    <h2>At a screw</h2>
     <select value={screw} onchange={(e) => (screw = e.currentTarget.value)} aria-label="Which screw">
       <option value="">which screw</option>
       {#each backs as s (s.id)}<option value={s.id}
@@ -42,7 +42,7 @@
       </p>{/if}
   </section>
   <section>
-    <h3>Overhead</h3>
+    <h2>Overhead</h2>
     <div class="taps">
       <button onclick={() => onfound({ what: 'joists the other way', surface: 'ceiling' })}
         >The joists run the other way</button
@@ -51,7 +51,7 @@
   </section>
   {#if place.existing?.length}
     <section>
-      <h3>What was to stay</h3>
+      <h2>What was to stay</h2>
       <select value={stays} onchange={(e) => (stays = e.currentTarget.value)} aria-label="Which">
         <option value="">which</option>
         {#each place.existing as e (e.id)}<option value={e.id}>{e.name}</option>{/each}
@@ -63,7 +63,7 @@
   {/if}
   {#if boxes.length}
     <section>
-      <h3>Openings</h3>
+      <h2>Openings</h2>
       <select value={box} onchange={(e) => (box = e.currentTarget.value)} aria-label="Of which box">
         <option value="">of which box</option>
         {#each boxes as u (u.id)}<option value={u.id}>{u.name}</option>{/each}
@@ -79,7 +79,7 @@
     </section>
   {/if}
   <section>
-    <h3>Anything else</h3>
+    <h2>Anything else</h2>
     <input bind:value={text} placeholder="what, and where" aria-label="What was found otherwise" />
     <div class="taps">
       <button onclick={() => onfound({ what: 'wall opened', text })}>A wall was opened</button>
@@ -90,7 +90,7 @@
   </section>
 </div>
 {#if found.length}
-  <h3>Found so far</h3>
+  <h2>Found so far</h2>
   <ul>
     {#each found as f (f.id)}
       <li>
@@ -114,7 +114,7 @@
     border-top: 2px solid var(--w-line-strong);
     padding-top: 0.3rem;
   }
-  h3 {
+  h2 {
     font-size: 0.875rem;
     margin: 0.2rem 0;
   }

@@ -252,13 +252,17 @@
         <RulesPane {said} {place} {laid} {picked} onmove={act} />
       {:else}
         <RoomPane {said} {place} onchange={(part) => void setting.change(part)} />
-        <p class="quiet"><a href="{pages}/place">Size, surfaces, steps and what is in the way</a></p>
+        <p class="quiet place"><a href="{pages}/place">Size, surfaces, steps and what is in the way</a></p>
       {/if}
     {/snippet}
   </Workbench>
 {/if}
 
 <style>
+  .place {
+    line-height: 2;
+    margin-top: 0.75rem;
+  }
   .acts {
     display: flex;
     flex-wrap: wrap;
