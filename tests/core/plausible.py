@@ -26,9 +26,13 @@ from wobble.core.formats.checks import check_job
 from wobble.core.formats.document import read_job, write_job
 from wobble.core.job import (
     BackLine,
+    Boarding,
+    Body,
     Closing,
     Doorway,
     FixedTop,
+    Framing,
+    HangingWall,
     HighSpot,
     Instrument,
     Job,
@@ -39,8 +43,10 @@ from wobble.core.job import (
     Stair,
     StandUp,
     Threshold,
+    TrimSet,
     Turn,
     Unit,
+    WallOpening,
     surface_extent,
 )
 from wobble.core.job.backing import Anchor, Backing, BackingKind, Runs, ServiceRule
@@ -145,6 +151,7 @@ def _place(rng: np.random.Generator, key: str) -> Place:
         backing=_backing(rng) if rng.random() < 0.7 else None,
         overhead=_backing(rng) if rng.random() < 0.5 else None,
         underfoot=_backing(rng) if rng.random() < 0.5 else None,
+        openings=tuple(_openings(rng, wide, high)),
     )
 
 
@@ -181,10 +188,12 @@ def _units(rng: np.random.Generator, place: Place) -> Iterator[Unit]:
             ),
         )
         on_it = rng.random() < 0.2
+        kind = _pick(rng, UnitKind)
         yield Unit(
             id=f"U{i}",
             name=f"Unit {i}",
-            kind=_pick(rng, UnitKind),
+            kind=kind,
+            body=_body(rng, kind) if rng.random() < 0.8 else None,
             x_mm=x,
             width_mm=wide,
             depth_mm=float(rng.choice([19, 300, 560, 700])),
@@ -208,6 +217,32 @@ def _units(rng: np.random.Generator, place: Place) -> Iterator[Unit]:
         )
         if not on_it:
             x += wide + float(rng.choice([0, 0, 3, 20, 400]))
+
+
+def _body(rng: np.random.Generator, kind: str) -> Body | None:
+    if kind == "boarding":
+        return Boarding(runs=_pick(rng, ("along", "up")), board_mm=float(rng.choice([95, 120, 2000])))
+    if kind == "trim":
+        return TrimSet(seams_mm=(300.0,) if rng.random() < 0.5 else ())
+    if kind in ("batten wall", "peg wall"):
+        return HangingWall(by="pegs" if kind == "peg wall" else "battens", pitch_mm=float(rng.choice([60, 150, 900])))
+    if kind in ("rack", "platform", "base frame"):
+        return Framing(across=bool(rng.random() < 0.5), deck_mm=float(rng.choice([0, 18])))
+    return None
+
+
+def _openings(rng: np.random.Generator, wide: float, high: float) -> Iterator[WallOpening]:
+    for i in range(int(rng.choice([0, 0, 1, 2]))):
+        kind: Any = _pick(rng, ("window", "door", "no wall"))
+        yield WallOpening(
+            id=f"w{i}",
+            name=f"Opening {i}",
+            kind=kind,
+            x_mm=float(rng.uniform(-100, wide)),
+            width_mm=float(rng.choice([300, 900, wide])),
+            height_mm=float(rng.choice([400, 2000, high])),
+            sill_mm=900.0 if kind == "window" else 0.0,
+        )
 
 
 def _facts(rng: np.random.Generator, place: Place) -> Iterator[Fact]:
@@ -296,7 +331,8 @@ def _detections(rng: np.random.Generator, place: Place) -> Iterator[Detection]:
         )
 
 
-NEGATIVE = re.compile(r"(?<![\w.%])[-−]\s?\d")
+NEGATIVE = re.compile(r"(?<![\d\"”)]\s)(?<!mm\s)(?<![\w.%])[-−]\s?\d")
+"""A number below nothing; what is taken off another number, as in a working, is none."""
 
 
 def numbers(value: Any) -> Iterator[float]:

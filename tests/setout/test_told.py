@@ -93,6 +93,7 @@ PLACES: dict[str, Place] = {
     ),
     "frame-bends": place_of(platform(2400.0, 2000.0, load_kg_per_m2=900.0), depth_mm=2000.0),
     "frame-laid": place_of(platform()),
+    "frame-small": place_of(platform(80.0, 500.0)),
     "hangs": place_of(pegs()),
     "hangs-between": place_of(pegs(up=80.0)),
     "hinge-not-chosen": place_of(carcass("A", 600.0, Cell(door=Door()))),

@@ -69,6 +69,7 @@ RodCode = Literal[
     "follows-walls",
     "frame-bends",
     "frame-laid",
+    "frame-small",
     "hangs",
     "hangs-between",
     "hinge-not-chosen",

@@ -33,6 +33,10 @@ class MemberLine(Value, frozen=True, kw_only=True):
     under: str = ""
 
 
+LEAST_LONG_MM = 1.0
+"""A member that would be shorter is none: the rails fill the frame."""
+
+
 class FrameLaid(Value, frozen=True, kw_only=True):
     """A frame as it comes out.
 
@@ -53,6 +57,11 @@ class FrameLaid(Value, frozen=True, kw_only=True):
     bent_mpa: float
     other_way: float
     deck_span_mm: float
+
+    @property
+    def holds_members(self) -> bool:
+        """Whether there is room for members beside each other, and for their length between the rails."""
+        return self.deck_span_mm >= 0 and all(m.long_mm > LEAST_LONG_MM for m in self.members)
 
     @property
     def strong(self) -> bool:
@@ -76,7 +85,7 @@ def frame_laid(unit: Unit, body: Framing, place: Place) -> FrameLaid:
         before = placed[-1][0]
         placed += [(before + gap * (k + 1) / n, "") for k in range(max(n, 1) - 1)]
         placed.append((at, name))
-    long = max(span - 2 * body.narrow_mm, 1.0)
+    long = max(span - 2 * body.narrow_mm, LEAST_LONG_MM)
     members = tuple(MemberLine(at_mm=at - lying / 2, long_mm=long, under=name) for at, name in placed)
     apart = max((b.at_mm - a.at_mm for a, b in itertools.pairwise(members)), default=along)
     bends, bent = _bending(body, span, apart, upright, lying)

@@ -23,6 +23,17 @@ def frames(sheet: Sheet) -> Iterator[Finding]:
             continue
         laid, body = frame_laid(unit, unit.body, sheet.place), unit.body
         flat = body.stands == "on the flat" and body.wide_mm > body.narrow_mm
+        if not laid.holds_members:
+            across = body.narrow_mm if body.stands == "on edge" else body.wide_mm
+            yield Finding(
+                code="frame-small",
+                severity="stop",
+                title=f"{unit.name} is too small for its members",
+                text=f"Members of {sheet.say(across)} and rails of {sheet.say(body.narrow_mm)} leave nothing between "
+                f"them in {sheet.say(laid.wide_mm)} by {sheet.say(laid.deep_mm)}: make it larger, or them slighter.",
+                about=(unit.id,),
+            )
+            continue
         if not laid.strong:
             turned = (
                 f" On edge the same member bends {1 / laid.other_way:.0f} times less."

@@ -108,11 +108,13 @@ def _past_the_wall(sheet: Sheet, unit: Unit, opening: WallOpening, along: float)
 
 
 def _cut_round(sheet: Sheet, unit: Unit, opening: WallOpening) -> Finding:
+    start = max(opening.x_mm - unit.x_mm, 0.0)
+    end = min(opening.right_mm - unit.x_mm, unit.width_mm)
     return Finding(
         code="cut-round",
         severity="fine",
         title=f"{unit.name} is cut out round {opening.name}",
-        text=f"From {sheet.say(opening.x_mm - unit.x_mm)} to {sheet.say(opening.right_mm - unit.x_mm)} along it, and "
+        text=f"From {sheet.say(start)} to {sheet.say(end)} along it, and "
         f"from {sheet.say(max(opening.sill_mm - unit.over_base_mm, 0.0))} up. Mark it from the opening itself.",
         about=(unit.id, opening.id),
     )
