@@ -132,7 +132,7 @@ def _bending(body: Framing, span: float, apart: float, upright: float, lying: fl
     modulus = MATERIALS[body.material].modulus_mpa
     bends = 5 * load * span**4 / (384 * modulus * inertia)
     bent = load * span**2 / 8 / (inertia / (upright / 2))
-    step = Step(label=f"{body.load_kg_per_m2:g} kg/m² over {apart:.0f} mm, span {span:.0f}, 5wl⁴/384EI", value_mm=bends)
+    step = Step(label=f"{body.load_kg_per_m2:g} kg/m² evenly on a member between its ends, 5wl⁴/384EI", value_mm=bends)
     return Figure(value_mm=bends, sd_mm=bends * MODULUS_SPREAD, working=(step,)), bent
 
 

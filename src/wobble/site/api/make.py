@@ -84,6 +84,7 @@ def compare_aims(request: HttpRequest, job_id: UUID) -> HttpResponse:
 @router.post("/{uuid:job_id}/trip", openapi_extra=describe(takes=WithJobs, gives=Trip), operation_id="plan_trip")
 def plan_trip(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Say what buying for several of the user's jobs on one trip comes to; nothing is kept."""
+    edits.find_job(request.user, job_id)
     every = dict.fromkeys((job_id, *body(request, WithJobs).jobs))
     jobs = [(rows.job_value(edits.find_job(request.user, one)), _made(request, one).buying) for one in every]
     return answer(one_trip(jobs))
