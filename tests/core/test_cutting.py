@@ -11,7 +11,15 @@ import numpy as np
 import pytest
 
 from wobble.core.fit.scribe.line import Hand, LinePoint, Scribe
-from wobble.core.formats.cutting import OVERLAP_MM, TILE_MM, cut_drawing, scribe_dxf, scribe_svg, scribe_words, tiles
+from wobble.core.formats.paper.cutting import (
+    OVERLAP_MM,
+    TILE_MM,
+    cut_drawing,
+    scribe_dxf,
+    scribe_svg,
+    scribe_words,
+    tiles,
+)
 
 SVG = "{http://www.w3.org/2000/svg}"
 

@@ -7,8 +7,8 @@ import re
 import pytest
 from msgspec.structs import replace
 
-from wobble.core.formats.cutting import OVERLAP_MM
-from wobble.core.formats.rods import STRIP_MM, TOP_MM, rod_tiles
+from wobble.core.formats.paper.cutting import OVERLAP_MM
+from wobble.core.formats.paper.rods import STRIP_MM, TOP_MM, rod_tiles
 from wobble.core.job import FixedTop, Job
 from wobble.core.practice.drying_loft import drying_loft
 from wobble.core.practice.gable import gable_workroom

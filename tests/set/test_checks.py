@@ -8,7 +8,7 @@ from typing import get_args
 import pytest
 from msgspec.structs import replace
 
-from tests.catalogue import EXACT, floor_at, grid, job_of
+from tests.catalogue import EXACT, floor_at, grid, job_of, offset
 from tests.rooms import HANGS, A, B, Room
 from wobble.core import codes
 from wobble.core.facts import AsSet, Followed, LaidUnder, Otherwise, Slope, Span, Stands, StepDone
@@ -218,8 +218,10 @@ def test_walls_learn_from_the_gaps_beside_what_stands():
     )
     place = replace(flat(a, b).places[0], width_mm=1500.0, surfaces=("floor", "back", "left", "right"))
     kept = Followed(id="f", taken_at=read[-1].taken_at, readings=tuple(f.id for f in read))
+    assert learned(replace(place, facts=(*read, kept)))[1] == ()  # of walls that nobody read gaps say nothing yet
+    walls = tuple(offset(side, side, (300.0, 300.0), 1000.0) for side in ("left", "right"))
 
-    _, told = learned(replace(place, facts=(*read, kept)))
+    _, told = learned(replace(place, facts=(*walls, *read, kept)))
     by_kind = {type(f): f for f in told}
     wall, apart = by_kind[Slope], by_kind[Span]
     assert isinstance(wall, Slope)
@@ -230,9 +232,9 @@ def test_walls_learn_from_the_gaps_beside_what_stands():
     assert (wall.start, wall.end) == ((560.0, 0.0), (560.0, 720.0))
     assert wall.value == pytest.approx(-720 * ry - 6.0)
     assert (apart.value_mm, apart.at) == (52.0 + 1400.0 + 49.0, (560.0, 0.0))
-    alone = replace(place, facts=(*read[:3], replace(kept, readings=("w0", "w1", "w2"))))
+    alone = replace(place, facts=(*walls, *read[:3], replace(kept, readings=("w0", "w1", "w2"))))
     assert [type(f) for f in learned(alone)[1]] == [Slope]
-    assert len(set_out(replace(flat(a, b), places=(replace(place, facts=(*read, kept)),))).instruments) == 2
+    assert len(set_out(replace(flat(a, b), places=(replace(place, facts=(*walls, *read, kept)),))).instruments) == 2
 
 
 # --- found otherwise ---

@@ -53,10 +53,6 @@
     gap: 0.4rem;
     margin: 0.6rem 0;
   }
-  .chip[aria-pressed='true'] {
-    background: var(--w-chalk-wash);
-    border-color: var(--w-chalk);
-  }
   .take {
     border: 1px solid var(--w-line-strong);
     border-radius: var(--w-radius);

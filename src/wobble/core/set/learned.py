@@ -8,7 +8,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 
-from wobble.core.facts import AsSet, Followed, Offset, Slope, Span, active
+from wobble.core.axes import SurfaceName
+from wobble.core.facts import READING_KINDS, AsSet, Followed, Offset, Slope, Span, active, reading_spots
 from wobble.core.fit.run.tiers import tier_of
 from wobble.core.job import Instrument, Place, SetUp, Unit
 from wobble.core.set.freedoms import Freedoms, by_unit, freedoms
@@ -27,10 +28,12 @@ UPRIGHT_BY = ("level-along/", "plumb-side/")
 def learned(place: Place) -> tuple[tuple[SetUp, ...], tuple[Offset | Slope | Span, ...]]:
     """Return what surfaces are known by from units that the plan was to follow, with the lines that it counts from."""
     facts = active(place.facts)
+    # a wall is told of by what it is beside: one that nobody read would be taken for read by that alone
+    walls = {surface for f in facts if isinstance(f, READING_KINDS) for surface, _ in reading_spots(f)}
     named = {key for f in facts if isinstance(f, Followed) for key in f.readings}
     told = by_unit(f for f in facts if isinstance(f, AsSet) and f.id in named and f.stands is not None)
     lines, offsets = _floor(place, told)
-    return lines, (*offsets, *_walls(place, told))
+    return lines, (*offsets, *_walls(place, told, walls & {"left", "right"}))
 
 
 def _first(own: Iterable[AsSet]) -> dict[str, AsSet]:
@@ -76,7 +79,7 @@ def _floor(place: Place, told: dict[str, list[AsSet]]) -> tuple[tuple[SetUp, ...
     return tuple(lines), tuple(offsets)
 
 
-def _walls(place: Place, told: dict[str, list[AsSet]]) -> Iterator[Slope | Span]:
+def _walls(place: Place, told: dict[str, list[AsSet]], walls: set[SurfaceName]) -> Iterator[Slope | Span]:
     """Yield the walls beside what stands: each from foot to head, and how far apart at a run's two gaps."""
     feet: dict[str, tuple[AsSet, Freedoms]] = {}
     for unit, own in told.items():
@@ -87,7 +90,7 @@ def _walls(place: Place, told: dict[str, list[AsSet]]) -> Iterator[Slope | Span]
         for side in ("left", "right"):
             foot = next((f for c, f in newest.items() if c.startswith(f"beside-{side}-foot/")), None)
             head = next((f for c, f in newest.items() if c.startswith(f"beside-{side}-head/")), None)
-            if foot is None or side not in place.surfaces:
+            if foot is None or side not in walls:
                 continue
             feet[f"{side}/{unit}"] = (foot, found)
             upright = any(c.startswith(UPRIGHT_BY) for c in newest)

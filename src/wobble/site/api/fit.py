@@ -13,8 +13,8 @@ from wobble.core import job as core
 from wobble.core.errors import NotThere
 from wobble.core.fit.compare import Outcome
 from wobble.core.fit.scribe.line import Scribe
-from wobble.core.formats.cutting import scribe_dxf, scribe_svg, scribe_words, tiles
-from wobble.core.formats.rods import rod_tiles, rod_words
+from wobble.core.formats.paper.cutting import scribe_dxf, scribe_svg, scribe_words, tiles
+from wobble.core.formats.paper.rods import rod_tiles, rod_words
 from wobble.core.length import LengthUnit
 from wobble.core.setout.divide import Divided, equal_openings, equal_trim, true_boards
 from wobble.core.stages import PlaceFit, PlaceRod, find_place

@@ -146,7 +146,7 @@ def save_sheet(request: HttpRequest, job_id: UUID, number: int, form: Literal["s
 @router.get("/{uuid:job_id}/papers/{what}.pdf", openapi_extra=describe(), operation_id="save_paper")
 def save_paper(request: HttpRequest, job_id: UUID, what: Paper) -> HttpResponse:
     """Give a paper for the workshop as PDF: parts, sheets, settings, labels or the shopping list."""
-    from wobble.core.formats import pages, papers  # a heavy library, wanted for this alone
+    from wobble.core.formats.paper import pages, workshop  # a heavy library, wanted for this alone
 
     row = edits.find_job(request.user, job_id)
     job = rows.job_value(row)
@@ -159,7 +159,7 @@ def save_paper(request: HttpRequest, job_id: UUID, what: Paper) -> HttpResponse:
         shops={s.id: s.name for s in job.workshop.shops},
         address=lambda key: address + quote(key, safe=""),
     )
-    response = HttpResponse(papers.paper(_made(request, job_id), about, what), content_type="application/pdf")
+    response = HttpResponse(workshop.paper(_made(request, job_id), about, what), content_type="application/pdf")
     response["Content-Disposition"] = f'inline; filename="{what}.pdf"'
     return response
 

@@ -121,7 +121,7 @@ def save_calendar(request: HttpRequest, job_id: UUID, now: str = "") -> HttpResp
 @router.get("/{uuid:job_id}/days/{day}.pdf", openapi_extra=describe(), operation_id="save_day_sheet")
 def save_day_sheet(request: HttpRequest, job_id: UUID, day: str, now: str = "") -> HttpResponse:
     """Give one day's sheet as PDF."""
-    from wobble.core.formats import day_sheet, pages
+    from wobble.core.formats.paper import day_sheet, pages
 
     try:
         check_day(day)

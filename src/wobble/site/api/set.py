@@ -68,7 +68,7 @@ def get_record(request: HttpRequest, job_id: UUID) -> HttpResponse:
 @router.get("/{uuid:job_id}/record.pdf", openapi_extra=describe(), operation_id="save_record")
 def save_record(request: HttpRequest, job_id: UUID) -> HttpResponse:
     """Give the record as PDF."""
-    from wobble.core.formats import pages, record_paper  # a heavy library, wanted for this alone
+    from wobble.core.formats.paper import pages, record  # a heavy library, wanted for this alone
 
     row = edits.find_job(request.user, job_id)
     units = rows.seen_job(row).units
@@ -81,7 +81,7 @@ def save_record(request: HttpRequest, job_id: UUID) -> HttpResponse:
         except NotThere:
             return None
 
-    response = HttpResponse(record_paper.record_paper(found, about, picture), content_type="application/pdf")
+    response = HttpResponse(record.record_paper(found, about, picture), content_type="application/pdf")
     response["Content-Disposition"] = 'inline; filename="record.pdf"'
     return response
 

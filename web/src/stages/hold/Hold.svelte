@@ -33,11 +33,11 @@
   import BackingForm from './BackingForm.svelte';
   import DrillList from './DrillList.svelte';
   import FoundForm from './FoundForm.svelte';
-  import FurringPane from './FurringPane.svelte';
-  import GridPane from './GridPane.svelte';
+  import FurringPane from './panes/FurringPane.svelte';
+  import GridPane from './panes/GridPane.svelte';
   import HoldMarks from './HoldMarks.svelte';
-  import OverheadPane from './OverheadPane.svelte';
-  import Rests from './Rests.svelte';
+  import OverheadPane from './panes/OverheadPane.svelte';
+  import Rests from './panes/Rests.svelte';
   import ScrewSection from './ScrewSection.svelte';
   import { metAt } from './shapes';
 

@@ -91,10 +91,6 @@
     flex-wrap: wrap;
     gap: 0.4rem;
   }
-  .chip[aria-pressed='true'] {
-    background: var(--w-chalk-wash);
-    border-color: var(--w-chalk);
-  }
   p {
     font-size: 0.875rem;
     margin: 0.5rem 0;

@@ -179,8 +179,4 @@
     gap: 0.3rem;
     margin: 0.3rem 0;
   }
-  .chip[aria-pressed='true'] {
-    background: var(--w-chalk-wash);
-    border-color: var(--w-chalk);
-  }
 </style>

@@ -210,7 +210,9 @@ def _under(standing: Standing, gap_mm: float, kit: ShimKit) -> Filling:
 
 
 def _packings(contact: FloorContact, base: Base, kit: ShimKit) -> tuple[Packing, ...]:
-    return packings_at(contact, base, kit, contact.fixings)
+    walled, height = contact.survey.place.walled, base.height.value_mm
+    fixings = tuple(f for f in contact.fixings if walled(f.x_mm, height + f.over_base_mm))
+    return packings_at(contact, base, kit, fixings)
 
 
 def packings_at(contact: FloorContact, base: Base, kit: ShimKit, fixings: tuple[Fixing, ...]) -> tuple[Packing, ...]:

@@ -143,13 +143,7 @@ def contact(survey: Survey, units: tuple[Unit, ...], back_line: BackLine, wall: 
         units,
         back_line,
         standing,
-        tuple(
-            f
-            for unit in units
-            if not unit.flat and unit.kind not in LAID
-            for f in fixings(unit)
-            if survey.place.walled(f.x_mm, f.over_base_mm)
-        ),
+        tuple(f for unit in units if not unit.flat and unit.kind not in LAID for f in fixings(unit)),
         high,
         there,
         shares(survey, "floor", at) if len(at) else (),

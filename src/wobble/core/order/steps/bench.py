@@ -207,7 +207,7 @@ def _dry_fitted(work: PlaceWork, unit: Unit, parts: Sequence[MarkedPart]) -> Wor
             "Clamp it up without glue: every joint closes by hand, both diagonals alike",
             "Hold its outer width against the plan, and shelves, drawers and backs in their grooves",
             *(
-                f"Carry it to {p.where}, loose as it is: {work.say(max(p.spare_mm, 0.0))} to spare"
+                f"{p.where}: try it there loose as it is, {work.say(max(p.spare_mm, 0.0))} to spare"
                 for p in narrow
                 if tried
             ),

@@ -29,8 +29,6 @@
     gap: 0.2rem;
   }
   .chip[aria-pressed='true'] {
-    background: var(--w-chalk-wash);
-    border-color: var(--w-chalk);
     font-weight: 650;
   }
 </style>

@@ -1,10 +1,10 @@
 <!-- Racks under the ceiling: eye bolts into joists, chains, members that bridge. -->
 <script lang="ts">
-  import { SURE_TO_BITE } from '../../api/fields';
-  import type { PlaceHold } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import Wide from '../../shell/Wide.svelte';
-  import { usePlace } from '../../state/place';
+  import { SURE_TO_BITE } from '../../../api/fields';
+  import type { PlaceHold } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     hold: PlaceHold;

@@ -1,15 +1,15 @@
 <!-- Furring strips packed off a bowed wall until their faces lie in one plane. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import { Refused } from '../../api/client';
-  import type { Furring } from '../../api/types';
-  import { Checkbox } from '../../carbon';
-  import { showLength, showSlope } from '../../entry/length';
-  import LengthField from '../../entry/LengthField.svelte';
-  import Measure from '../../entry/Measure.svelte';
-  import Wide from '../../shell/Wide.svelte';
-  import { usePlace } from '../../state/place';
-  import { usualLength } from '../../entry/usual';
+  import { calls } from '../../../api/calls';
+  import { Refused } from '../../../api/client';
+  import type { Furring } from '../../../api/types';
+  import { Checkbox } from '../../../carbon';
+  import { showLength, showSlope } from '../../../entry/length';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import Measure from '../../../entry/Measure.svelte';
+  import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
+  import { usualLength } from '../../../entry/usual';
 
   interface Props {
     job: string;

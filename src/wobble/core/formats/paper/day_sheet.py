@@ -7,7 +7,7 @@ import io
 from reportlab.lib.pagesizes import A4
 from reportlab.pdfgen.canvas import Canvas
 
-from wobble.core.formats.pages import Job, Pages, plain
+from wobble.core.formats.paper.pages import Job, Pages, plain
 from wobble.core.order.result import Planned, PlannedStep
 
 

@@ -1,9 +1,9 @@
 <!-- What boards over a wall are nailed to where no stud is: each piece with its length, and where it goes. -->
 <script lang="ts">
-  import type { PlaceHold } from '../../api/types';
-  import { showLength, showSpread } from '../../entry/length';
-  import Wide from '../../shell/Wide.svelte';
-  import { usePlace } from '../../state/place';
+  import type { PlaceHold } from '../../../api/types';
+  import { showLength, showSpread } from '../../../entry/length';
+  import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
 
   const p: { hold: PlaceHold; name: (unit: string) => string; whole: (mm: number) => string } = $props();
   const view = usePlace();

@@ -1,9 +1,9 @@
 <!-- What units rest on and hook over: ledgers, split battens, timbers behind rails, cleats of shelves; units joined. -->
 <script lang="ts">
-  import type { PlaceHold } from '../../api/types';
-  import { showLength, showSpread } from '../../entry/length';
-  import Wide from '../../shell/Wide.svelte';
-  import { usePlace } from '../../state/place';
+  import type { PlaceHold } from '../../../api/types';
+  import { showLength, showSpread } from '../../../entry/length';
+  import Wide from '../../../shell/Wide.svelte';
+  import { usePlace } from '../../../state/place';
   import Nailers from './Nailers.svelte';
 
   interface Props {

@@ -1,13 +1,13 @@
 <!-- A wall to hang things on: bevelled battens at a pitch, or a board with holes for pegs. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import { Refused } from '../../api/client';
-  import type { AskGrid, Laid } from '../../api/types';
-  import { Select, SelectItem } from '../../carbon';
-  import { showLength } from '../../entry/length';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { usePlace } from '../../state/place';
-  import { usualLength } from '../../entry/usual';
+  import { calls } from '../../../api/calls';
+  import { Refused } from '../../../api/client';
+  import type { AskGrid, Laid } from '../../../api/types';
+  import { Select, SelectItem } from '../../../carbon';
+  import { showLength } from '../../../entry/length';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { usePlace } from '../../../state/place';
+  import { usualLength } from '../../../entry/usual';
 
   let { high, wide }: { high: number; wide: number } = $props();
   const view = usePlace();

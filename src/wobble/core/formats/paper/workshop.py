@@ -18,7 +18,7 @@ from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from wobble.core.formats.pages import BOLD, MARGIN_MM, PLAIN, Job, Pages, plain, wrapped
+from wobble.core.formats.paper.pages import BOLD, MARGIN_MM, PLAIN, Job, Pages, plain, wrapped
 from wobble.core.length import LengthUnit, spoken
 from wobble.core.make.laid import LaidSheet
 from wobble.core.make.marked import MarkedPart

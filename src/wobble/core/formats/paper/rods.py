@@ -9,7 +9,7 @@ import math
 from collections.abc import Callable, Iterator
 from xml.sax.saxutils import escape
 
-from wobble.core.formats.cutting import OVERLAP_MM, PAGE_MM, Tile, bar, written
+from wobble.core.formats.paper.cutting import OVERLAP_MM, PAGE_MM, Tile, bar, written
 from wobble.core.length import MM_PER_INCH, LengthUnit, format_length
 from wobble.core.stages import PlaceRod
 from wobble.core.stages.rods import MarkKind, RodMark

@@ -10,7 +10,7 @@ from reportlab.lib.units import mm
 from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
-from wobble.core.formats.pages import MARGIN_MM, Job, Pages, plain
+from wobble.core.formats.paper.pages import MARGIN_MM, Job, Pages, plain
 from wobble.core.set.record import Entry, Record
 
 PICTURE_MM = (86.0, 62.0)

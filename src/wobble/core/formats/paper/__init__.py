@@ -1,0 +1,1 @@
+"""What is printed at its size or as a sheet: cut lines and rods as tiles, and papers as PDF."""
