@@ -3,13 +3,11 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_left, bisect_right
 from collections import Counter
 from collections.abc import Iterable
 from functools import lru_cache
 from typing import Literal
-
-import numpy as np
-from numpy.typing import NDArray
 
 from wobble.core.budget import spend
 from wobble.core.job import ShimKit, Taper, Value
@@ -91,28 +89,29 @@ def best_stack(gap_mm: float, kit: ShimKit) -> Stack | None:
     """Return the stack of fewest pieces within the kit's tolerance, the nearest of those; else the nearest of all."""
     target = gap_mm * HUNDREDTHS
     slack = kit.tolerance_mm * HUNDREDTHS + 1e-6
-    totals, counts = _totals(kit)
-    if not len(totals):
+    totals, pieces_of = _totals(kit)
+    if not totals:
         return None
-    off = np.abs(totals - target)
-    good = np.flatnonzero(off <= slack)
+    low, high = bisect_left(totals, target - slack), bisect_right(totals, target + slack)
     # fewest pieces among the good, then nearest; else the nearest of all, then fewest
-    best = good[np.lexsort((off[good], counts[good]))] if len(good) else np.lexsort((counts, off))
-    total = int(totals[best[0]])
-    thickness = total / HUNDREDTHS
-    pieces = tuple(t / HUNDREDTHS for t in sorted(_reachable(kit)[total], reverse=True))
+    if low < high:
+        best = min(range(low, high), key=lambda i: (len(pieces_of[i]), abs(totals[i] - target)))
+    else:
+        around = range(max(low - 1, 0), min(low + 1, len(totals)))
+        best = min(around, key=lambda i: (abs(totals[i] - target), len(pieces_of[i])))
+    thickness = totals[best] / HUNDREDTHS
+    pieces = tuple(t / HUNDREDTHS for t in pieces_of[best])
     return Stack(pieces_mm=pieces, thickness_mm=thickness, left_mm=gap_mm - thickness)
 
 
 @lru_cache(maxsize=64)
-def _totals(kit: ShimKit) -> tuple[NDArray[np.int64], NDArray[np.int64]]:
-    """Return every thickness that the kit makes, in hundredths, and in how many pieces."""
+def _totals(kit: ShimKit) -> tuple[list[int], list[tuple[int, ...]]]:
+    """Return every thickness that the kit makes, in hundredths and in order, and the pieces of each, thickest first."""
     reachable = _reachable(kit)
-    counts = [len(pieces) for pieces in reachable.values()]
-    return np.asarray(list(reachable), dtype=np.int64), np.asarray(counts, dtype=np.int64)
+    totals = sorted(reachable)
+    return totals, [tuple(sorted(reachable[total], reverse=True)) for total in totals]
 
 
-@lru_cache(maxsize=64)
 def _reachable(kit: ShimKit) -> dict[int, tuple[int, ...]]:
     """Return every thickness up to the largest stack, in hundredths, with pieces that make it, fewest first."""
     most = round((most_stacked(kit) + min(kit.tolerance_mm, MOST_STACK_MM)) * HUNDREDTHS)

@@ -35,5 +35,5 @@ def check_year(at: datetime) -> None:
         raise ValueError(f"The year {at.year} is not between {EARLIEST} and {LATEST}")
 
 
-class Value(msgspec.Struct, frozen=True, forbid_unknown_fields=True):
-    """Base of all values of a job: frozen, compared by content, unknown keys refused."""
+class Value(msgspec.Struct, frozen=True, cache_hash=True, forbid_unknown_fields=True):
+    """Base of all values of a job: frozen, compared by content, unknown keys refused; its hash is worked out once."""

@@ -9,7 +9,9 @@ d = A f + e and S = A K Aᵀ + N: posterior mean m + K Aᵀ S⁻¹ (d − A m) a
 from __future__ import annotations
 
 import math
+from collections import OrderedDict
 from collections.abc import Mapping, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
@@ -33,6 +35,9 @@ ROUNDING = 1e-10
 
 FREEDOM = 5.0
 """Degrees of freedom of what is drawn: a logarithm of the scale known to 1 / sqrt(2 · 5), a third."""
+
+MOST_ASKED, MOST_KEPT_SPOTS = 64, 64
+"""So many answers of so few spots are kept beside an adjustment: some hundred kilobytes with a hundred readings."""
 
 Query = tuple[SurfaceName, Floats]
 """A surface and spots on it, shape (n, 2)."""
@@ -133,18 +138,32 @@ class Adjustment:
         """What each reading sees of a surface's trend, shape (n_terms, n_readings): asked for at every query."""
         return {s: self.priors[s].trend(design.spots).T @ design.weights.T for s, design in self.designs.items()}
 
+    @cached_property
+    def _asked(self) -> OrderedDict[tuple[SurfaceName, bytes], Floats]:
+        """What was asked for last: a value, its deviation and what it rests on are asked for one after the other."""
+        return OrderedDict()
+
     def _cross(self, queries: Sequence[Query]) -> Floats:
-        """Return the covariance between queried values and readings, shape (n_queried, n_readings)."""
-        blocks = []
-        for surface, spots in queries:
-            design = self.designs.get(surface)
-            if design is None:
-                blocks.append(np.zeros((len(spots), len(self.observations))))
-            else:
-                prior = self.priors[surface]
-                local = prior.local(spots, design.spots) @ design.weights.T
-                blocks.append(prior.trend(spots) @ self._trends[surface] + local)
+        """Return the covariance of queried values with readings, (n_queried, n_readings); kept: not to be changed."""
+        blocks = [self._cross_of(surface, spots) for surface, spots in queries]
         return blocks[0] if len(blocks) == 1 else np.vstack(blocks)
+
+    def _cross_of(self, surface: SurfaceName, spots: Floats) -> Floats:
+        design = self.designs.get(surface)
+        if design is None:
+            return np.zeros((len(spots), len(self.observations)))
+        name = (surface, spots.tobytes())
+        found = self._asked.get(name)
+        if found is None:
+            prior = self.priors[surface]
+            found = prior.trend(spots) @ self._trends[surface]
+            found += prior.local(spots, design.spots) @ design.weights.T
+            if len(spots) <= MOST_KEPT_SPOTS:
+                self._asked[name] = found
+                with suppress(KeyError):  # another thread may be at it
+                    while len(self._asked) > MOST_ASKED:
+                        self._asked.popitem(last=False)
+        return found
 
     def _prior_mean(self, queries: Sequence[Query]) -> Floats:
         return np.concatenate([self.priors[surface].mean(spots) for surface, spots in queries])

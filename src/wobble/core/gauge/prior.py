@@ -77,6 +77,14 @@ class SurfacePrior:
         (low_u, high_u), (low_v, high_v) = self.extent
         return ((low_u + high_u) / 2, (low_v + high_v) / 2)
 
+    @cached_property
+    def _centre(self) -> Floats:
+        return np.asarray(self.centre)[:, None]
+
+    @cached_property
+    def _corners(self) -> Floats:
+        return np.asarray(self.corners)[:, None]
+
     def mean(self, spots: Floats) -> Floats:
         """Return the expected surface values before anything is measured, mm, at spots of shape (n, 2)."""
         out = np.full(len(spots), self.level_mm)
@@ -90,27 +98,30 @@ class SurfacePrior:
         Level and two slopes; build-up in every corner that it meets; for a curved wall its bend over the height; for
         a ceiling with a knee the slope beyond it; for every edge how high it is and how its far side leans.
         """
-        x, y = spots[:, 0], spots[:, 1]
-        n_terms = 3 + len(self.corners) + 3 * (self.half_height is not None) + (self.knee is not None)
-        out = np.empty((len(spots), n_terms))
-        out[:, 0] = LEVEL_SD_MM
-        out[:, 1] = self.slope_sd * (x - self.centre[0])
-        out[:, 2] = self.slope_sd * (y - self.centre[1])
-        k = 3
-        for at in self.corners:
-            out[:, k] = BUILD_UP_MM * np.exp(np.abs(x - at) / -BUILD_UP_REACH_MM)
-            k += 1
+        k = 3 + len(self.corners)
+        n_terms = k + 3 * (self.half_height is not None) + (self.knee is not None)
+        # a term is a row, and worked out in place: this is asked for a hundred times for each decision
+        out = np.empty((n_terms, len(spots)))
+        out[0] = LEVEL_SD_MM
+        sloped = out[1:3]
+        np.subtract(spots.T, self._centre, out=sloped)
+        sloped *= self.slope_sd
+        if self.corners:
+            built = out[3:k]
+            np.subtract(spots[:, 0], self._corners, out=built)
+            np.abs(built, out=built)
+            built *= -1.0 / BUILD_UP_REACH_MM
+            np.exp(built, out=built)
+            built *= BUILD_UP_MM
+        y = spots[:, 1]
         if self.half_height is not None:
             up = (y - self.centre[1]) / self.half_height
-            out[:, k : k + 3] = np.stack(
-                [CURVE_SD_MM * up**2, CURVE_SD_MM / 2 * up**3, CURVE_SD_MM / 4 * up**4], axis=1
-            )
+            out[k : k + 3] = CURVE_SD_MM * up**2, CURVE_SD_MM / 2 * up**3, CURVE_SD_MM / 4 * up**4
             k += 3
         if self.knee is not None:
             axis, at = self.knee
-            out[:, k] = STAIR_SLOPE_SD * np.maximum(spots[:, axis] - at, 0.0)
-            k += 1
-        return np.hstack([out, *(edge.trend(spots) for edge in self.edges)]) if self.edges else out
+            out[k] = STAIR_SLOPE_SD * np.maximum(spots[:, axis] - at, 0.0)
+        return np.hstack([out.T, *(edge.trend(spots) for edge in self.edges)]) if self.edges else out.T
 
     def covariance(self, first: Floats, second: Floats) -> Floats:
         """Return the covariance of surface values, mm², between spots of shape (n_first, 2) and (n_second, 2)."""

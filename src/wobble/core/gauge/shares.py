@@ -24,7 +24,7 @@ def shares(survey: Survey, surface: SurfaceName, spots: Floats) -> tuple[tuple[S
     """Return for each spot of shape (n, 2) the readings that its surface value rests on most."""
     if not len(spots):
         return ()
-    return tuple(heaviest(survey, row) for row in survey.adjustment.weights((surface, spots)))
+    return _heaviest(survey, survey.adjustment.weights((surface, spots)))
 
 
 def shares_of_sum(survey: Survey, weights: Floats, *queries: Query) -> tuple[Share, ...]:
@@ -34,9 +34,18 @@ def shares_of_sum(survey: Survey, weights: Floats, *queries: Query) -> tuple[Sha
 
 def heaviest(survey: Survey, row: Floats) -> tuple[Share, ...]:
     """Return the heaviest of the readings' weights, each with its reading; readings of many numbers count once."""
+    return _heaviest(survey, row[None, :])[0]
+
+
+def _heaviest(survey: Survey, rows: Floats) -> tuple[tuple[Share, ...], ...]:
     ids, index = survey.adjustment.reading_index
-    sums = np.bincount(index, weights=row, minlength=len(ids))
-    largest = np.argsort(-np.abs(sums), kind="stable")[:MOST_READINGS_NAMED]
-    most = float(np.abs(sums[largest[0]])) if len(largest) else 0.0
-    least = min(LEAST_WEIGHT, most / 5)
-    return tuple(Share(reading=ids[i], weight=float(sums[i])) for i in largest if abs(sums[i]) > least)
+    sums = rows  # where each reading is one number, and they stand in order
+    if len(ids) < len(index):
+        sums = np.stack([np.bincount(index, weights=row, minlength=len(ids)).astype(float) for row in rows])
+    largest = np.argsort(-np.abs(sums), axis=1, kind="stable")[:, :MOST_READINGS_NAMED]
+    weights = np.take_along_axis(sums, largest, axis=1).tolist()
+    out = []
+    for which, of in zip(largest.tolist(), weights, strict=True):
+        least = min(LEAST_WEIGHT, abs(of[0]) / 5) if of else 0.0
+        out.append(tuple(Share(reading=ids[i], weight=w) for i, w in zip(which, of, strict=True) if abs(w) > least))
+    return tuple(out)

@@ -104,7 +104,7 @@ def line_methods(contact: FloorContact, walls: Walls, units: LengthUnit) -> tupl
         return ()
     area, wall = contact.back_area, contact.back_mean
     now = contact.turn
-    best = float(np.polyfit(area[:, 0], wall, 1)[0])
+    best = _fall(area[:, 0], wall)
     turns: list[tuple[LineMethodName, float]] = [("as it is", now), ("parallel to the back", best)]
     if walls.left is not None:
         turns.append(("square to the left wall", -_slope(walls.left)))
@@ -127,16 +127,23 @@ def line_methods(contact: FloorContact, walls: Walls, units: LengthUnit) -> tupl
     return tuple(replace(s, proposed=s is kept) for s in found)
 
 
+def _fall(x: Floats, y: Floats) -> float:
+    """Return the slope of the straight line of least squares; 0 where all lies in one place."""
+    off = x - x.mean()
+    square = float(off @ off)
+    return float(off @ y) / square if square > 0 else 0.0
+
+
 def _slope(wall: Drawn) -> float:
     """Return how far a side wall runs along the back for each millimetre out, meaned over its height."""
-    return float(np.polyfit(wall.first, wall.mean.mean(axis=1), 1)[0])
+    return _fall(wall.first, wall.mean.mean(axis=1))
 
 
 def _behind(area: Floats, wall: Floats, turn: float) -> tuple[float, float]:
     """Return the deepest gap behind a line that touches the proudest spot, and how much it grows to the right."""
     off = wall - turn * area[:, 0]
     gap = off.max() - off
-    return float(gap.max()), float(np.polyfit(area[:, 0], gap, 1)[0] * np.ptp(area[:, 0]))
+    return float(gap.max()), _fall(area[:, 0], gap) * float(np.ptp(area[:, 0]))
 
 
 def _why(method: LineMethodName, deepest: float, taper: float, units: LengthUnit) -> str:

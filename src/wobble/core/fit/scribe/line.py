@@ -120,7 +120,7 @@ def scribe(survey: Survey, edge: Edge) -> Scribe:
     a, b = np.asarray(edge.start), np.asarray(edge.end)
     long_mm = float(np.linalg.norm(b - a))
     n = min(max(math.ceil(long_mm / STEP_MM) + 1, 2), MOST_STEPS)
-    share = np.linspace(0.0, 1.0, n)
+    share = np.arange(n) / (n - 1)
     spots = a + share[:, None] * (b - a)
     known = survey.adjustment.line(edge.surface, spots, edge.anchor)
     sd = known.sd
@@ -176,16 +176,12 @@ def fewest_points(along: Floats, value: Floats, tolerance: float = LINE_TOLERANC
     last = len(along) - 1
     admissible = _admissible(along, value, tolerance)
     came = np.full(len(along), -1)
-    frontier = [0]
+    frontier = np.zeros(1, dtype=np.intp)
     while came[last] < 0:  # by the number of pieces: whoever is reached first is reached with the fewest
-        reached: list[int] = []
-        for i in frontier:
-            fresh = np.flatnonzero(admissible[i] & (came < 0))
-            came[fresh] = i
-            reached += fresh.tolist()
-            if came[last] >= 0:
-                break
-        frontier = sorted(reached, reverse=True)
+        onward = admissible[frontier]
+        fresh = (onward.any(axis=0) & (came < 0)).nonzero()[0]
+        came[fresh] = frontier[onward[:, fresh].argmax(axis=0)]
+        frontier = fresh[::-1]
     path = [last]
     while path[-1] != 0:
         path.append(int(came[path[-1]]))

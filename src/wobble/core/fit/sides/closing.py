@@ -7,7 +7,7 @@ import math
 import numpy as np
 from msgspec.structs import replace
 
-from wobble.core.figure import Figure, Step, quantile
+from wobble.core.figure import Figure, Step, chance, mean_and_sd, quantile
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import Tier, TierName, tiers, upright
 from wobble.core.fit.sides.face_frame import FaceFrame, face_frame
@@ -200,14 +200,14 @@ def _filler(
     rests = dict(zip(told, shares(survey, side, spots), strict=True))
 
     def width(index: int, values: Floats) -> Figure:
-        return Figure(
-            value_mm=float(values.mean()),
-            sd_mm=float(values.std()),
-            working=_working(side, edge, (front, float(heights[index])), float(values.mean()), values, rests[index]),
-        )
+        value, spread = mean_and_sd(values)
+        working = _working(side, edge, (front, float(heights[index])), value, spread, rests[index])
+        return Figure(value_mm=value, sd_mm=spread, working=working)
 
     beside = profile(wall, unit, stand, 1.0 if side == "left" else -1.0).beside(0.0)
     tight = least if beside is None else (edge if side == "left" else -edge) - beside[0]
+    closest, closest_sd = mean_and_sd(tight)
+    at = beside[1] if beside else (front, heights[told[2]])
     needs, why, enough = _needs(wall, unit, edge, stand, side, gaps, by_walls.get((unit.id, side)))
     low, high = upright(unit, stand.base_mm)
     return Filler(
@@ -226,21 +226,17 @@ def _filler(
         needs_why=why,
         enough=enough,
         tightest=Figure(
-            value_mm=float(tight.mean()),
-            sd_mm=float(tight.std()),
-            working=_tightest_working(side, edge, beside[1] if beside else (front, heights[told[2]]), tight),
+            value_mm=closest,
+            sd_mm=closest_sd,
+            working=_working(side, edge, (float(at[0]), float(at[1])), closest, closest_sd, ()),
         ),
-        clears=float((tight >= 0.0).mean()),
+        clears=chance(tight >= 0.0),
         profile=tuple((float(z), float(m), float(s)) for z, m, s in zip(heights, mean, sd, strict=True)),
     )
 
 
-def _tightest_working(side: SideName, edge: float, at: tuple[float, float], tight: Floats) -> tuple[Step, ...]:
-    return _working(side, edge, (float(at[0]), float(at[1])), float(tight.mean()), tight, ())
-
-
 def _working(
-    side: SideName, edge: float, at: tuple[float, float], value: float, values: Floats, rests: tuple[Share, ...]
+    side: SideName, edge: float, at: tuple[float, float], value: float, sd: float, rests: tuple[Share, ...]
 ) -> tuple[Step, ...]:
     wall = edge - value if side == "left" else edge + value
     here = Step(
@@ -249,7 +245,7 @@ def _working(
         at=at,
         sign=-1 if side == "left" else 1,
         value_mm=wall,
-        sd_mm=float(values.std()),
+        sd_mm=sd,
         rests_on=rests,
     )
     own = Step(label="Edge of the unit", sign=1 if side == "left" else -1, value_mm=edge)
@@ -269,7 +265,7 @@ def _needs(
         )
         least = handle + HANDLE_MARGIN_MM
         why = "the door opens square before its handle meets the wall"
-        square = float(((past >= 0.0) & (gaps.min(axis=1) >= 0.0)).mean())
+        square = chance((past >= 0.0) & (gaps.min(axis=1) >= 0.0))
         return Figure(value_mm=least, sd_mm=0.0, working=steps), why, square
     if opens == "nothing":
         return None, "", 1.0
@@ -278,10 +274,11 @@ def _needs(
         return None, "", 1.0
     # the wall may come in before the front: what passes there needs the difference, and a hand's play
     needed = gaps.min(axis=1) - beside + PASS_MARGIN_MM
+    mean, sd = mean_and_sd(needed)
     steps = (
-        Step(label="The wall comes in before the front by", value_mm=float(needed.mean()) - PASS_MARGIN_MM),
+        Step(label="The wall comes in before the front by", value_mm=mean - PASS_MARGIN_MM),
         Step(label="Kept free", value_mm=PASS_MARGIN_MM),
     )
-    figure = Figure(value_mm=max(float(needed.mean()), PASS_MARGIN_MM), sd_mm=float(needed.std()), working=steps)
+    figure = Figure(value_mm=max(mean, PASS_MARGIN_MM), sd_mm=sd, working=steps)
     what = "drawers pass" if opens == "drawers" else "the door passes"
-    return figure, f"{what} the wall in front", float((beside >= PASS_MARGIN_MM).mean())
+    return figure, f"{what} the wall in front", chance(beside >= PASS_MARGIN_MM)

@@ -14,7 +14,7 @@ from functools import lru_cache
 import numpy as np
 
 from wobble.core.confidence import SURE
-from wobble.core.figure import Figure, Step, quantile
+from wobble.core.figure import Figure, Step, chance, mean_and_sd, quantile
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import Tier, upright
 from wobble.core.fit.surfaces.walls import Drawn, Walls, interpolated
@@ -65,13 +65,14 @@ def opening(survey: Survey, walls: Walls, tier: Tier, stand: Stand, clearance_mm
     # one box must pass every stand on its way; of two boxes the better order counts
     if alone:
         free = np.min([w for w, _, _ in ways], axis=0)
-        _, where_left, where_right = min(ways, key=lambda way: float(way[0].mean()))
+        _, where_left, where_right = min(ways, key=lambda way: float(np.add.reduce(way[0])))
     else:
-        free, where_left, where_right = max(ways[1:] or ways, key=lambda way: float(way[0].mean()))
+        free, where_left, where_right = max(ways[1:] or ways, key=lambda way: float(np.add.reduce(way[0])))
     at = (where_left, where_right)
     rests_left = shares(survey, "left", np.array([at[0]]))[0]
     rests_right = shares(survey, "right", np.array([at[1]]))[0]
     near = survey.adjustment.at(("left", np.array([at[0]])), ("right", np.array([at[1]])))
+    expected, sd = mean_and_sd(free)
     working = (
         Step(
             label="Right wall where it is proudest",
@@ -92,18 +93,18 @@ def opening(survey: Survey, walls: Walls, tier: Tier, stand: Stand, clearance_mm
         ),
         Step(
             label="The proudest of likely walls, turns and what stands proud",
-            value_mm=float(free.mean() - (near.mean[1] - near.mean[0])),
+            value_mm=expected - float(near.mean[1] - near.mean[0]),
         ),
     )
     return Opening(
-        least=Figure(value_mm=float(free.mean()), sd_mm=float(free.std()), working=working),
+        least=Figure(value_mm=expected, sd_mm=sd, working=working),
         wanted_mm=tier.width_mm,
-        chance=float((free >= tier.width_mm).mean()),
-        chance_clear=float((free >= tier.width_mm + clearance_mm).mean()),
+        chance=chance(free >= tier.width_mm),
+        chance_clear=chance(free >= tier.width_mm + clearance_mm),
         sure_mm=quantile(free, 1 - SURE),
         at_left=at[0],
         at_right=at[1],
-        inside_mm=float(inside.mean()),
+        inside_mm=mean_and_sd(inside)[0],
         shifted=alone,
     )
 
@@ -132,13 +133,12 @@ class Profile:
     """How far a wall stands into the run at each depth, at its proudest over a unit's height; turned with the run."""
 
     def __init__(self, wall: Drawn, unit: Unit, stand: Stand, sign: float) -> None:
-        wall = wall.within(*upright(unit, stand.base_mm))
+        low, high = upright(unit, stand.base_mm)
         turned = stand.turn * (wall.first - stand.back_at(unit))
-        into = sign * (wall.sampled + turned[None, :, None])
-        likely = sign * wall.mean
+        heights, likely = interpolated(wall.second, sign * wall.mean, low, high)
         self.depths = wall.first
-        self.into: Floats = into.max(axis=2)
-        self.heights: Floats = wall.second[likely.argmax(axis=1)]
+        self.into: Floats = sign * (wall.proudest(low, high, sign) + turned)
+        self.heights: Floats = heights[likely.argmax(axis=1)]
         self.back, self.deep = stand.back_at(unit), unit.deep_at("left" if sign > 0 else "right")
 
     def beside(self, moved: float) -> tuple[Floats, tuple[float, float]] | None:
@@ -149,8 +149,8 @@ class Profile:
     def between(self, low: float, high: float) -> tuple[Floats, tuple[float, float]]:
         """Return draws of the proudest spot between two depths, and where it likely is."""
         depths, into = interpolated(self.depths, self.into, low, high)
-        i = int(np.argmax(into.mean(axis=0)))
-        nearest = int(np.argmin(np.abs(self.depths - depths[i])))
+        i = int(np.add.reduce(into, axis=0).argmax())
+        nearest = int(np.abs(self.depths - depths[i]).argmin())
         return np.asarray(into.max(axis=1)), (float(depths[i]), float(self.heights[nearest]))
 
 

@@ -15,7 +15,7 @@ from typing import Literal
 
 import numpy as np
 
-from wobble.core.figure import quantile
+from wobble.core.figure import chance, mean_and_sd, quantile
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import tiers, upright
 from wobble.core.fit.sides.openings import in_front
@@ -84,18 +84,24 @@ def past_square(door_mm: float, handle_mm: float, beside: Beside) -> Floats:
     turned = np.radians(TURNS_DEG)
     limit = np.full(len(beside.gaps), cap)
     along = max(door_mm - HANDLE_IN_MM, door_mm / 2)
+    at_out, each = np.ascontiguousarray(beside.gaps.T), np.arange(len(beside.gaps))
     for s, h in ((door_mm, 0.0), (along, handle_mm + HANDLE_MARGIN_MM)):
         side, out = s * np.sin(turned) + h * np.cos(turned), s * np.cos(turned) - h * np.sin(turned)
-        within = (out >= beside.out[0]) & (out <= beside.out[-1])
+        within = np.flatnonzero((out >= beside.out[0]) & (out <= beside.out[-1]))
+        if not len(within):
+            continue
+        side, out, turns = side[within], out[within], TURNS_DEG[within]
         k = np.clip(np.searchsorted(beside.out, out) - 1, 0, len(beside.out) - 2)
-        share = np.clip((out - beside.out[k]) / (beside.out[k + 1] - beside.out[k]), 0.0, 1.0)
-        gaps = (1 - share) * beside.gaps[:, k] + share * beside.gaps[:, k + 1]
-        met = within & (side >= gaps)
-        limit = np.where(met.any(axis=1), np.minimum(limit, TURNS_DEG[met.argmax(axis=1)] - 1.0), limit)
+        share = np.clip((out - beside.out[k]) / (beside.out[k + 1] - beside.out[k]), 0.0, 1.0)[:, None]
+        gaps = at_out[k] + share * (at_out[k + 1] - at_out[k])
+        met = side[:, None] >= gaps
+        first = met.argmax(axis=0)
+        limit = np.where(met[first, each], np.minimum(limit, turns[first] - 1.0), limit)
     out = np.maximum(beside.out, 1e-6)
-    reached = np.hypot(beside.gaps, out) <= door_mm
-    corner = np.where(reached, np.degrees(np.arctan2(beside.gaps, out)), cap)
-    return np.asarray(np.minimum(limit, corner.min(axis=1)))
+    reached = beside.gaps**2 + out**2 <= door_mm**2
+    steepest = np.where(reached, beside.gaps / out, np.inf).min(axis=1)
+    corner = np.where(np.isfinite(steepest), np.degrees(np.arctan(steepest)), cap)
+    return np.asarray(np.minimum(limit, corner))
 
 
 def wall_beside(wall: Drawn, unit: Unit, stand: Stand, side: SideName, door_mm: float) -> Beside:
@@ -145,7 +151,7 @@ def _swing(unit: Unit, side: SideName, wide: float, near: list[tuple[str, Stops,
     past, by = np.full(1, HINGE_DEG - 90.0), "its hinge"
     by_what: Stops = "hinge"
     for name, what, found in near:
-        if found.mean() < past.mean():
+        if mean_and_sd(found)[0] < mean_and_sd(past)[0]:
             by, by_what = name, what
         past = np.minimum(past, found)
     opens = 90.0 + past
@@ -153,9 +159,9 @@ def _swing(unit: Unit, side: SideName, wide: float, near: list[tuple[str, Stops,
         unit=unit.id,
         hinged=side,
         door_mm=wide,
-        opens_deg=float(opens.mean()),
+        opens_deg=mean_and_sd(opens)[0],
         sure_deg=float(math.floor(quantile(opens, 1 - SURE))),
-        square=float((past >= 0.0).mean()),
+        square=chance(past >= 0.0),
         by=by,
         by_what=by_what,
     )

@@ -55,6 +55,19 @@ class Drawn:
         places, sampled = interpolated(self.second, self.sampled, low, high)
         return Drawn(self.first, places, sampled, interpolated(self.second, self.mean[None], low, high)[1][0])
 
+    def proudest(self, low: float, high: float, sign: float) -> Floats:
+        """Return draws of the surface where it is proudest between two places of the second axis, (n_draws, n).
+
+        `sign` is +1 where a larger coordinate stands further in, −1 where a smaller one does.
+        """
+        # over the grid as it lies, then its two ends: copying all draws first takes most of the time
+        pick = np.maximum if sign > 0 else np.minimum
+        (start, end), (first, last) = _ends(self.second, low, high)
+        out = pick(_between(self.second, self.sampled, first), _between(self.second, self.sampled, last))
+        if end > start:
+            out = pick(out, pick.reduce(self.sampled[:, :, start:end], axis=2))
+        return np.asarray(out)
+
     def along_first(self, at: float) -> Floats:
         """Return the draws at one place of the first axis, between steps in proportion, shape (n_draws, m)."""
         low = int(np.clip(np.searchsorted(self.first, at) - 1, 0, len(self.first) - 2))
@@ -67,16 +80,23 @@ def interpolated(grid: Floats, values: Floats, low: float, high: float) -> tuple
 
     The grid is the values' last axis; places outside it are brought to its ends.
     """
-    low, high = (min(max(x, float(grid[0])), float(grid[-1])) for x in (low, high))
-    start, end = int(np.searchsorted(grid, low, side="right")), int(np.searchsorted(grid, high, side="left"))
-    inner = values[..., start:end]
-    edges = []
-    for place in (low, high):
-        k = min(max(int(np.searchsorted(grid, place)) - 1, 0), len(grid) - 2)
-        share = (place - grid[k]) / (grid[k + 1] - grid[k])
-        edges.append(((1 - share) * values[..., k] + share * values[..., k + 1])[..., None])
-    places = np.concatenate([[low], grid[start:end], [high]])
-    return places, np.concatenate([edges[0], inner, edges[1]], axis=-1)
+    (start, end), (first, last) = _ends(grid, low, high)
+    edges = [_between(grid, values, place)[..., None] for place in (first, last)]
+    places = np.concatenate([[first], grid[start:end], [last]])
+    return places, np.concatenate([edges[0], values[..., start:end], edges[1]], axis=-1)
+
+
+def _ends(grid: Floats, low: float, high: float) -> tuple[tuple[int, int], tuple[float, float]]:
+    """Return which steps of a grid lie between two places, and the places, brought to its ends."""
+    first, last = (min(max(x, float(grid[0])), float(grid[-1])) for x in (low, high))
+    return (int(grid.searchsorted(first, "right")), int(grid.searchsorted(last, "left"))), (first, last)
+
+
+def _between(grid: Floats, values: Floats, place: float) -> Floats:
+    """Return the values at a place of a grid, which is their last axis, in proportion between two steps."""
+    k = min(max(int(grid.searchsorted(place)) - 1, 0), len(grid) - 2)
+    share = float((place - grid[k]) / (grid[k + 1] - grid[k]))
+    return np.asarray((1 - share) * values[..., k] + share * values[..., k + 1])
 
 
 def _range(grid: Floats, low: float, high: float) -> slice:

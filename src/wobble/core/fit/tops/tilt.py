@@ -57,11 +57,10 @@ def tilt(walls: Walls, unit: Unit, stand: Stand, z: float, long_mm: float) -> Ti
 
 def _width_over(left: Drawn, right: Drawn, between: tuple[float, float], heights: tuple[float, float]) -> Floats:
     """Return draws of the least width over some heights, between two depths, shape (n_draws, n_depths)."""
-    low, high = left.within(*heights), right.within(*heights)
-    depths = np.unique(np.concatenate([np.linspace(*between, 9), low.first, high.first]))
+    depths = np.unique(np.concatenate([np.linspace(*between, 9), left.first, right.first]))
     depths = depths[(depths >= min(between)) & (depths <= max(between))]
-    proud_left, proud_right = low.sampled.max(axis=2), high.sampled.min(axis=2)
-    return np.asarray(_at(high.first, proud_right, depths) - _at(low.first, proud_left, depths))
+    proud_left, proud_right = left.proudest(*heights, 1.0), right.proudest(*heights, -1.0)
+    return np.asarray(_at(right.first, proud_right, depths) - _at(left.first, proud_left, depths))
 
 
 def _at(grid: Floats, values: Floats, places: Floats) -> Floats:
