@@ -12,7 +12,7 @@ from collections.abc import Mapping
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.linalg import LinAlgError, eigh, solve_triangular
+from scipy.linalg import solve_triangular
 
 from wobble.core.budget import spend
 from wobble.core.gauge.adjust import Adjustment
@@ -84,8 +84,10 @@ class _Inverse:
         whitened = solve_triangular(half, pull, lower=True)
         one, other = half.T @ smooth @ half, half.T @ rough @ half
         try:
-            logs = np.stack([_evidence(one, other, whitened, scale) for scale in SCALES], axis=1)
-        except LinAlgError:  # readings far finer than what their surface may do: rounding left nothing to weigh
+            logs = _evidence(one, other, whitened)
+        except (
+            np.linalg.LinAlgError
+        ):  # readings far finer than what their surface may do: rounding left nothing to weigh
             return 1.0, 1.0
         weights = np.exp(logs - logs.max())
         weights /= weights.sum()
@@ -97,18 +99,22 @@ class _Inverse:
         return scales
 
 
-def _evidence(smooth: Floats, rough: Floats, pull: Floats, scale: float) -> Floats:
-    """Return log marginal likelihood plus log prior, but for a constant, of all smooth scales beside one of the rough.
+def _evidence(smooth: Floats, rough: Floats, pull: Floats) -> Floats:
+    """Return log marginal likelihood plus log prior, but for a constant, of smooth scales (rows) beside rough ones.
 
-    Both parts and the pull are whitened by the readings' covariance without them scaled.
+    Both parts and the pull are whitened by the readings' covariance without them scaled. The rough part is brought to
+    its own axes, where scaling it is a division; what is left of the smooth part is brought to its own for each scale.
     """
-    values, vectors = eigh(smooth, np.eye(len(pull)) + (scale**2 - 1.0) * rough)
-    across = (vectors.T @ pull) ** 2
-    scaled = 1.0 + np.outer(np.square(SCALES) - 1.0, values)
-    _, log_determinant = np.linalg.slogdet(vectors)
-    likely = -0.5 * (across / scaled).sum(axis=1) - 0.5 * np.log(scaled).sum(axis=1) + log_determinant
+    more = np.square(SCALES) - 1.0
+    alone, axes = np.linalg.eigh(rough)
+    left = np.maximum(1.0 + np.outer(more, alone), ROUNDING)
+    root = 1.0 / np.sqrt(left)
+    values, vectors = np.linalg.eigh((axes.T @ smooth @ axes) * root[:, :, None] * root[:, None, :])
+    across = np.einsum("sji,sj->si", vectors, root * (axes.T @ pull)) ** 2
+    scaled = np.maximum(1.0 + more[:, None, None] * values, ROUNDING)
+    likely = -0.5 * ((across / scaled).sum(axis=2) + np.log(scaled).sum(axis=2) + np.log(left).sum(axis=1))
     logs = np.log(SCALES)
-    return np.asarray(likely - 0.5 * (logs**2 + math.log(scale) ** 2) / SCALE_LOG_SD**2)
+    return np.asarray(likely - 0.5 * (logs[:, None] ** 2 + logs**2) / SCALE_LOG_SD**2)
 
 
 def scale_prior(own: Amplitudes, scaled: Amplitudes) -> float:
