@@ -136,6 +136,8 @@
     min-width: 0;
   }
   .frame {
+    position: relative;
+    isolation: isolate;
     width: 100%;
     min-width: 0;
     overflow: hidden;

@@ -10,10 +10,10 @@
   import Obstacles from './Obstacles.svelte';
   import Openings from './Openings.svelte';
   import { facePx, layout, PROUD, spotAt, xPx, zPx, type Found, type Layout } from './layout';
-  import { ribbon } from './ribbon';
+  import { ribbon, ribbonLine } from './ribbon';
   import Rod from './Rod.svelte';
   import { labelPx, rowsOf, widest, type Tick } from './rods';
-  import { middle, profile } from './shape';
+  import { middle, profile, type Sample } from './shape';
 
   interface Props {
     place: Place;
@@ -123,19 +123,20 @@
   }
 
   const lineY = $derived(l.ribbon.y + 8);
-  const ribbons = $derived(
-    rows.map((samples) =>
-      ribbon({
-        samples,
-        reference,
-        gain,
-        x: (mm) => xPx(l, mm),
-        y: lineY,
-        reach: [-RISE, l.ribbon.h - 10],
-        bottom: l.ribbon.y + l.ribbon.h,
-      }),
-    ),
-  );
+  const spec = (samples: readonly Sample[]) => ({
+    samples,
+    reference,
+    gain,
+    x: (mm: number) => xPx(l, mm),
+    y: lineY,
+    reach: [-RISE, l.ribbon.h - 10] as [number, number],
+    bottom: l.ribbon.y + l.ribbon.h,
+  });
+  const rear = $derived(rows[0] && ribbonLine(spec(rows[0])));
+  const front = $derived(rows[1] && ribbon(spec(rows[1])));
+
+  /** What stands over the line, in the units, is drawn over the wall. */
+  const over = $derived(rows[1]?.some((s) => s.mean > reference) ? front?.body : undefined);
 
   /** The line that a lit tick draws through the drawing. */
   const guide = $derived.by(() => {
@@ -161,6 +162,23 @@
 
 <div class="drawing">
   <Closer bind:near bind:width height={afar.height}>
+    <!-- by itself, under all else: each step of the wobble paints this anew, and nothing of what stands over it -->
+    {#if front}
+      <svg
+        class="ribbon under"
+        width={l.width}
+        height={l.height}
+        viewBox="0 0 {l.width} {l.height}"
+        aria-hidden="true"
+      >
+        <path class="body" d={front.body} />
+        <path class="far" d={front.far} />
+        <path class="near" d={front.near} />
+        <path class="rear" d={rear} />
+        <path class="front" d={front.line} />
+        <path class="chalk" d="M{l.ribbon.x - 6},{lineY}H{l.ribbon.x + l.ribbon.w + 6}" />
+      </svg>
+    {/if}
     <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
     <svg
       {@attach givingWay(l, props.lit, surveyed, place)}
@@ -233,18 +251,13 @@
       <Obstacles obstacles={place.obstacles} surface="back" {l} />
 
       <g class="ribbon">
-        {#if known}
-          <path class="body" d={ribbons[1]?.body} />
-          <path class="far" d={ribbons[1]?.far} />
-          <path class="near" d={ribbons[1]?.near} />
+        {#if over}
           <g clip-path="url(#over-line)">
-            <path class="over" d={ribbons[1]?.body} />
-            <path d={ribbons[1]?.body} fill="url(#hatch-proud)" />
+            <path class="over" d={over} />
+            <path d={over} fill="url(#hatch-proud)" />
+            <path class="front" d={front?.line} />
           </g>
-          <path class="rear" d={ribbons[0]?.line} />
-          <path class="front" d={ribbons[1]?.line} />
-          <path class="chalk" d="M{l.ribbon.x - 6},{lineY}H{l.ribbon.x + l.ribbon.w + 6}" />
-        {:else}
+        {:else if !known}
           <path class="chalk unknown" d="M{l.ribbon.x - 6},{lineY}H{l.ribbon.x + l.ribbon.w + 6}" />
           <text class="caption" x={l.ribbon.x + l.ribbon.w / 2} y={lineY + 20} text-anchor="middle"
             >the floor is not measured yet</text
@@ -307,7 +320,15 @@
   }
   svg {
     display: block;
+    position: relative;
+    z-index: 1;
     font-family: var(--w-sans);
+  }
+  .under {
+    position: absolute;
+    inset: 0;
+    z-index: 0;
+    pointer-events: none;
   }
   @media print {
     svg {

@@ -186,11 +186,11 @@ describe('a ribbon', () => {
     });
 
   it('goes down by the deviation times the gain', () => {
-    expect(drawn([-60, 90]).line).toBe('M0.0,100.0L100.0,120.0L200.0,140.0L300.0,160.0');
+    expect(drawn([-60, 90]).line).toBe('M0,100L100,120L200,140L300,160');
   });
 
   it('stops at its reach', () => {
-    expect(drawn([-60, 30]).line).toContain('L200.0,130.0L300.0,130.0');
+    expect(drawn([-60, 30]).line).toContain('L200,130L300,130');
   });
 });
 

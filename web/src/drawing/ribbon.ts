@@ -25,30 +25,34 @@ export interface RibbonSpec {
   bottom: number;
 }
 
+/** The corners of a ribbon's edge so many deviations off, as they are written in a path. */
+function edges(spec: RibbonSpec): (k: number) => string[] {
+  const x = spec.samples.map((s) => tenths(spec.x(s.at)));
+  return (k) =>
+    spec.samples.map((s, i) => {
+      const off = (spec.reference - s.mean + k * s.sd) * spec.gain;
+      return `${x[i]},${tenths(spec.y + Math.min(spec.reach[1], Math.max(spec.reach[0], off)))}`;
+    });
+}
+
+/** Only the line of a ribbon: it is made anew at each step of the wobble, on a phone within a frame. */
+export const ribbonLine = (spec: RibbonSpec): string => `M${edges(spec)(0).join('L')}`;
+
 export function ribbon(spec: RibbonSpec): Ribbon {
-  const held = (v: number) => spec.y + Math.min(spec.reach[1], Math.max(spec.reach[0], v));
-  const edge = (k: number) =>
-    spec.samples.map((s) => [spec.x(s.at), held((spec.reference - s.mean + k * s.sd) * spec.gain)] as const);
+  const edge = edges(spec);
+  const closed = (k: number) => `M${edge(-k).join('L')}L${edge(k).reverse().join('L')}Z`;
   const line = edge(0);
-  const first = line[0]?.[0] ?? 0;
-  const last = line.at(-1)?.[0] ?? 0;
+  const end = (corner: string | undefined) => `${corner?.split(',')[0] ?? 0},${tenths(spec.bottom)}`;
   return {
-    line: path(line),
-    near: closed(edge(-1), edge(1)),
-    far: closed(edge(-2), edge(2)),
-    body: `${path(line)}L${n(last)},${n(spec.bottom)}L${n(first)},${n(spec.bottom)}Z`,
+    line: `M${line.join('L')}`,
+    near: closed(1),
+    far: closed(2),
+    body: `M${line.join('L')}L${end(line.at(-1))}L${end(line[0])}Z`,
   };
 }
 
-const n = (v: number) => v.toFixed(1);
+const tenths = (v: number) => Math.round(v * 10) / 10;
 
 export function path(points: readonly (readonly [number, number])[]): string {
-  return points.map(([x, y], i) => `${i ? 'L' : 'M'}${n(x)},${n(y)}`).join('');
-}
-
-function closed(
-  a: readonly (readonly [number, number])[],
-  b: readonly (readonly [number, number])[],
-): string {
-  return `${path(a)}${path(b.toReversed()).replace('M', 'L')}Z`;
+  return points.map(([x, y], i) => `${i ? 'L' : 'M'}${tenths(x)},${tenths(y)}`).join('');
 }

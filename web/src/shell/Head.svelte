@@ -175,6 +175,13 @@
   .crumbs a:hover {
     text-decoration: underline;
   }
+  @media (pointer: coarse) {
+    /* as high as a thumb wants it, and a block: only that ends in dots where it is cut */
+    .crumbs a {
+      display: block;
+      line-height: 44px;
+    }
+  }
   .slash {
     color: var(--w-line-strong);
   }

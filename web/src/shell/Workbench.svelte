@@ -93,8 +93,11 @@
           >
         {/if}
         <label>
-          wobble <span class="figure">×{wobble}</span>
-          <input type="range" min="1" max="60" bind:value={wobble} aria-label="Exaggeration" />
+          wobble
+          <span class="turned">
+            <span class="figure">×{wobble}</span>
+            <input type="range" min="1" max="60" bind:value={wobble} aria-label="Exaggeration" />
+          </span>
         </label>
       </div>
       <div class="frame" class:folded={strip && !opened} bind:this={frame}>{@render picture(room)}</div>
@@ -136,12 +139,39 @@
   label {
     gap: 0.5rem;
   }
+  /* what turns with the wobble is laid out and painted by itself: all else of the page stays as it is */
+  .turned {
+    position: relative;
+    width: 10rem;
+    height: 1.5rem;
+  }
+  .turned .figure,
   input {
+    position: absolute;
+    inset: 0 auto 0 0;
+    contain: strict;
+  }
+  .turned .figure {
+    width: 2.5rem;
+    line-height: 1.5rem;
+    text-align: right;
+  }
+  input {
+    left: 3rem;
     width: 7rem;
+    height: 1.5rem;
     accent-color: var(--w-brass);
   }
   .fold {
     display: none;
+  }
+  /* each painted by itself: what changes in one leaves the others as they were painted; a window over the page is in none */
+  main:not(:has(:global(.bx--modal.is-visible))) :is(.side, .below) {
+    isolation: isolate;
+  }
+  /* what is held in hand on a phone covers all */
+  .side {
+    z-index: 1;
   }
   .side {
     background: var(--w-sheet);

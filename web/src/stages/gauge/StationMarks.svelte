@@ -109,7 +109,8 @@
     fill: none;
     stroke: var(--w-brass);
     stroke-width: 2.5;
-    animation: pulse 1.8s ease-out infinite;
+    /* three times, and it stands still: what moves all the time is painted all the time */
+    animation: pulse 1.8s ease-out 3;
   }
   @keyframes pulse {
     from {
