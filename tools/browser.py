@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import shutil
+from time import monotonic
 from typing import Any
 from urllib.parse import urlsplit
 
@@ -19,12 +20,13 @@ ARGUMENTS = [
 ]
 TABLE: dict[str, Any] = {"viewport": {"width": 1280, "height": 800}}
 PHONE: dict[str, Any] = {"viewport": {"width": 390, "height": 844}, "has_touch": True, "is_mobile": True}
+LONGEST_S, QUIET_S = 20.0, 0.12
 HERE = {"localhost", "127.0.0.1"}
 
 
 def launch(playwright: Playwright) -> Browser:
     """Start the system's Chromium."""
-    found = shutil.which("chromium") or "/usr/bin/chromium"
+    found = shutil.which("chromium-headless-shell") or shutil.which("chromium") or "/usr/bin/chromium"
     return playwright.chromium.launch(executable_path=found, args=ARGUMENTS)
 
 
@@ -44,10 +46,32 @@ class Watch:
         page.on("request", lambda request: self._leaves(request.url))
         page.on("response", self._response)
         page.on("requestfailed", lambda request: self._failed(request.url, str(request.failure)))
+        self._page = page
+        self._under_way: set[Any] = set()
+        self._since = monotonic()
+        page.on("request", lambda request: self._at_work(request, more=True))
+        page.on("requestfinished", lambda request: self._at_work(request, more=False))
+        page.on("requestfailed", lambda request: self._at_work(request, more=False))
+
+    def _at_work(self, request: Any, *, more: bool) -> None:
+        (self._under_way.add if more else self._under_way.discard)(request)
+        self._since = monotonic()
+
+    def still(self) -> None:
+        """Wait until the page asks for nothing any more, and has drawn what it got.
+
+        The driver's own wait for an idle network takes half a second longer, hundreds of times a run.
+        """
+        self._since = monotonic()
+        ends = self._since + LONGEST_S
+        while monotonic() < ends and (self._under_way or monotonic() - self._since < QUIET_S):
+            self._page.wait_for_timeout(30)
+        self._page.evaluate("new Promise((done) => requestAnimationFrame(() => setTimeout(done)))")
 
     def _console(self, message: Any) -> None:
         # Chromium repeats refused requests here, which `_response` judges with their status
-        if message.type in ("error", "warning") and "Failed to load resource" not in message.text:
+        expected = ("Failed to load resource", "Service Worker registration blocked")
+        if message.type in ("error", "warning") and not any(text in message.text for text in expected):
             self.faults.append(f"console: {message.text}")
 
     def _leaves(self, url: str) -> None:

@@ -31,5 +31,22 @@ export default defineConfig({
   server: { proxy: { '/api': 'http://localhost:8000' } },
   resolve: process.env['VITEST'] ? { conditions: ['browser'] } : {},
   // the first test of a file also loads what it tests: a busy machine is not a fault of it
-  test: { include: ['src/**/*.test.ts'], environment: 'happy-dom', testTimeout: 30_000 },
+  test: {
+    environment: 'happy-dom',
+    testTimeout: 30_000,
+    pool: 'threads',
+    // each file in a world of its own takes four times as long: only those have one that put stand-ins in place of modules
+    projects: [
+      {
+        extends: true,
+        test: {
+          name: 'together',
+          include: ['src/**/*.test.ts'],
+          exclude: ['src/**/*.mocked.test.ts'],
+          isolate: false,
+        },
+      },
+      { extends: true, test: { name: 'mocked', include: ['src/**/*.mocked.test.ts'] } },
+    ],
+  },
 });

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from pathlib import Path
 from typing import Any
+from urllib.parse import urlsplit
 
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
@@ -14,6 +15,7 @@ from tests.browser.line import Line
 expect.set_options(timeout=15_000)  # a busy machine is not a fault of the page
 
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
+FOLLOW = """(to) => { history.pushState(null, '', to); dispatchEvent(new PopStateEvent('popstate')); scrollTo(0, 0); }"""
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -42,7 +44,13 @@ class Desk:
         return "/jobs/" + next(str(j["id"]) for j in jobs if j["name"] == "Gable workroom")
 
     def goto(self, path: str) -> None:
-        self.page.goto(path, wait_until="networkidle")
+        """Go to a page as a link of ours leads there; the first one, or the one that is open, is loaded anew."""
+        inside = urlsplit(self.page.url).path != path and self.page.locator("header.head").count() > 0
+        if inside:
+            self.page.evaluate(FOLLOW, path)
+        else:
+            self.page.goto(path)
+        self.watch.still()
 
     def unfold(self, name: str) -> None:
         """Open what is folded under a name on a job's page."""
@@ -64,6 +72,8 @@ def desks(browser, live_server):
     made: list[Desk] = []
 
     def make(screen: dict[str, Any] | None = None, address: str | None = None, **options: Any) -> Desk:
+        # only who may lose the connection keeps the page on the device: that takes all of its files
+        options.setdefault("service_workers", "allow" if address else "block")
         desk = Desk(browser, address or live_server.url, screen or TABLE, **options)
         made.append(desk)
         return desk

@@ -80,7 +80,7 @@ def test_holes_are_ticked_where_the_thumb_is(phone):
         bit.tap()
         expect(page.locator("tr.met")).to_have_count(done)
         expect(page.get_by_role("status")).to_have_text("kept")
-        page.wait_for_load_state("networkidle")  # what bit may move what is still to be drilled
+        phone.watch.still()  # what bit may move what is still to be drilled
         assert page.evaluate("scrollY") == 0
     expect(page.locator("tr.met").first).to_be_attached()
     assert page.locator("tr.met").count() < n

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { onMount, untrack } from 'svelte';
+  import { onMount, untrack, type Component } from 'svelte';
   import { askAhead } from './api/ahead';
   import { Refused } from './api/client';
   import { router } from './router.svelte';
@@ -50,6 +50,13 @@
     return open.stored?.id === job && open.place(place)?.practice ? { job, place } : null;
   });
 
+  /** A page with what its address names: until the next one is there, this one keeps what it was opened with. */
+  const shownAt = async ({ route, params }: NonNullable<typeof router.current>) => ({
+    page: (await route.load()).default as Component<{ params: Record<string, string> }>,
+    params,
+    key: route.path + Object.values(params).join('/'),
+  });
+
   /** Paper outlives what it was printed from: it says of which revision it is. */
   function paper() {
     const place = open.stored?.job.places?.find((p) => p.id === router.current?.params['place']);
@@ -83,10 +90,9 @@
     {/await}
   {/if}
   {#if router.current}
-    {@const match = router.current}
-    {#await match.route.load() then page}
-      {#key match.route.path + (match.params['job'] ?? '') + (match.params['place'] ?? '')}
-        <page.default params={match.params} />
+    {#await shownAt(router.current) then shown}
+      {#key shown.key}
+        <shown.page params={shown.params} />
       {/key}
     {/await}
   {:else}

@@ -2,7 +2,7 @@
 <script lang="ts">
   import { calls } from '../../api/calls';
   import type { Place, Plan, PlaceHold } from '../../api/types';
-  import { showLength, showSpread } from '../../entry/length';
+  import { showLength, showSpread, showFigure } from '../../entry/length';
   import Measure from '../../entry/Measure.svelte';
   import { open } from '../../state/job.svelte';
   import { remembered } from '../../state/store';
@@ -53,7 +53,7 @@
     <td class="figure value">
       <button
         onclick={() => p.onpick(id)}
-        aria-label="{showLength(gap.value_mm, view.unit)} {showSpread(
+        aria-label="{showFigure(gap.value_mm, gap.sd_mm, view.unit)} {showSpread(
           gap.sd_mm,
           view.unit,
         )}, working of {unitName} {where}"><Measure mm={gap.value_mm} sd={gap.sd_mm} /></button

@@ -24,15 +24,25 @@
 
   onMount(() => {
     keys.page = [];
-    void open.load(id).then(() => (document.title = `${open.stored?.job.name ?? 'Job'} · Wobble`));
+    let here = true;
+    void open.load(id).then(() => {
+      if (here) document.title = `${open.stored?.job.name ?? 'Job'} · Wobble`;
+    });
+    return () => {
+      here = false;
+    };
   });
 
   $effect(() => {
     const asked = id;
-    if (open.stored?.id !== asked || open.stored.revision < 0) return;
+    if (open.stored?.id !== asked || open.stored.revision < 0) return undefined;
+    let wanted = true;
     void remembered(`glance ${asked}`, () => calls.glance(asked))
-      .then((found) => asked === id && (glance = found))
+      .then((found) => wanted && (glance = found))
       .catch(() => undefined); // the page stands without it
+    return () => {
+      wanted = false;
+    };
   });
 
   /** Until it is known how far a place is, all its stages lead there and say nothing. */

@@ -48,11 +48,16 @@
     const deaf = waiting.onArrival((j) => {
       if (j === id) void look();
     });
+    let here = true;
     void open.load(id).then(() => {
+      if (!here) return;
       document.title = `Record · ${open.stored?.job.name ?? ''} · Wobble`;
       if (open.stored) void look();
     });
-    return deaf;
+    return () => {
+      here = false;
+      deaf();
+    };
   });
 </script>
 
