@@ -25,8 +25,8 @@ HERE = {"localhost", "127.0.0.1"}
 
 
 def launch(playwright: Playwright) -> Browser:
-    """Start the system's Chromium."""
-    found = shutil.which("chromium-headless-shell") or shutil.which("chromium") or "/usr/bin/chromium"
+    """Start the system's Chromium; the one without a window of its own, where both are there."""
+    found = next(filter(None, map(shutil.which, ("chromium-headless-shell", "chromium"))), "/usr/bin/chromium")
     return playwright.chromium.launch(executable_path=found, args=ARGUMENTS)
 
 

@@ -15,7 +15,9 @@ from tests.browser.line import Line
 expect.set_options(timeout=15_000)  # a busy machine is not a fault of the page
 
 RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
-FOLLOW = """(to) => { history.pushState(null, '', to); dispatchEvent(new PopStateEvent('popstate')); scrollTo(0, 0); }"""
+FOLLOW = (
+    """(to) => { history.pushState(null, '', to); dispatchEvent(new PopStateEvent('popstate')); scrollTo(0, 0); }"""
+)
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 

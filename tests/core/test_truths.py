@@ -22,7 +22,7 @@ from wobble.core.job import BackLine, Closing, FixedTop, HighSpot, Job, Place, S
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.stages import PlaceResult, forget
+from wobble.core.stages import PlaceResult, forget, solve_fit, solve_gauge, solve_hold, solve_traits
 
 MIRRORED = {"left": "right", "right": "left", "back left": "back right", "back right": "back left"}
 MIRRORED |= {"front left": "front right", "front right": "front left"}
@@ -180,3 +180,13 @@ def test_fillers_and_run_make_the_opening_at_every_height(left, right, out, wide
         true = walls[1](one.front_mm, z) - walls[0](one.front_mm, z)
         assert gaps + wide == pytest.approx(true, abs=1.0)
     assert np.ptp([z for z, _ in both]) > 600
+
+
+def test_a_job_of_many_places_is_worked_out_once():
+    """What is remembered has room for thirty-two places: each is answered with what was made the first time."""
+    one = alcove_job(lambda y, z: 0.0, lambda y, z: 2000.0, box("A", x=60.0, width=1880.0))
+    places = tuple(replace(one.places[0], id=f"p{i}", width_mm=one.places[0].width_mm + i) for i in range(32))
+    job = replace(one, places=places)
+    asked = [(stage, p.id) for p in places for stage in (solve_gauge, solve_fit, solve_hold, solve_traits)]
+    first = [stage(job, place) for stage, place in asked]
+    assert all(stage(job, place) is made for (stage, place), made in zip(asked, first, strict=True))

@@ -121,26 +121,35 @@ class PlaceResult(Value, frozen=True, kw_only=True):
 def solve_gauge(job: Job, place_id: str) -> Surveyed:
     """Return what the readings say of a place."""
     job = set_out(job)
-    standing_on = floor_contact_of(job, place_id)
     place = find_place(job, place_id)
-    asked = requested(standing_on) if standing_on else ()
-    return surveyed(survey_of(job, place_id), place, asked, job.units)
+
+    def work() -> Surveyed:
+        standing_on = floor_contact_of(job, place_id)
+        asked = requested(standing_on) if standing_on else ()
+        return surveyed(survey_of(job, place_id), place, asked, job.units)
+
+    return _GAUGED.get(PlaceInput(fit_input(job, place), place), work)
 
 
 def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:
     """Return what a place is like."""
-    return traits(survey_of(job, place_id), job.units)
+    given = survey_input(job, find_place(job, place_id))
+    return _TRAITS.get((given, job.units), lambda: traits(survey_of(job, place_id), job.units))
 
 
 def solve_fit(job: Job, place_id: str) -> PlaceFit:
     """Return the plan of a place under its decisions."""
     job = set_out(job)
     place = find_place(job, place_id)
+    return _FITS.get(fit_input(job, place), lambda: _fit(job, place))
+
+
+def _fit(job: Job, place: Place) -> PlaceFit:
     chosen = place.datum
     case = _remembered_case(job, place)
     fitted = case.fitted
     return PlaceFit(
-        place=place_id,
+        place=place.id,
         datum=chosen,
         plan=case.plan,
         methods=methods(case.contact, chosen, job.kit) if case.contact else (),
@@ -166,9 +175,13 @@ def solve_hold(job: Job, place_id: str) -> PlaceHold:
     """Return what lies behind a place's surfaces and how its units are fastened to it."""
     job = set_out(job)
     place = find_place(job, place_id)
-    case = _remembered_case(job, place)
-    found = replace(place, units=case.place.units)
-    return hold_result(job, found, case.contact, case.plan, case.fitted)
+
+    def work() -> PlaceHold:
+        case = _remembered_case(job, place)
+        found = replace(place, units=case.place.units)
+        return hold_result(job, found, case.contact, case.plan, case.fitted)
+
+    return _HOLDS.get(PlaceInput(fit_input(job, place), place), work)
 
 
 @dataclass(frozen=True)
@@ -205,9 +218,23 @@ def fit_input(job: Job, place: Place) -> FitInput:
     )
 
 
+@dataclass(frozen=True)
+class PlaceInput:
+    """What Gauge and Hold rest on: all that Fit does, and what was found out of the place itself."""
+
+    fit: FitInput
+    place: Place
+
+
 CASE_BYTES = 3 * MB
 """What a case weighs at most on the demo jobs, its figures with their workings."""
+RESULT_BYTES, TRAITS_BYTES = 400_000, 40_000
+"""What the result of a stage, and what a place is like, weigh at most there; a job of forty places is kept whole."""
 _CASES = Remembered[FitInput, Case](lambda _case: CASE_BYTES, 4 * CASE_BYTES)
+_FITS = Remembered[FitInput, PlaceFit](lambda _fit: RESULT_BYTES, 40 * RESULT_BYTES)
+_HOLDS = Remembered[PlaceInput, PlaceHold](lambda _hold: RESULT_BYTES, 40 * RESULT_BYTES)
+_GAUGED = Remembered[PlaceInput, Surveyed](lambda _gauged: RESULT_BYTES, 40 * RESULT_BYTES)
+_TRAITS = Remembered[tuple[SurveyInput, LengthUnit], tuple[Trait, ...]](lambda _traits: TRAITS_BYTES, 40 * TRAITS_BYTES)
 
 
 def _remembered_case(job: Job, place: Place) -> Case:
@@ -299,5 +326,5 @@ def solve_place(job: Job, place_id: str) -> PlaceResult:
     )
 
 
-KEPT_HERE: tuple[Remembered[Any, Any], ...] = (_CASES,)
+KEPT_HERE: tuple[Remembered[Any, Any], ...] = (_CASES, _FITS, _HOLDS, _GAUGED, _TRAITS)
 """All that is remembered here."""
