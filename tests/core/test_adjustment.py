@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import dataclasses
+
 import numpy as np
 import pytest
 from hypothesis import given, settings
@@ -19,7 +21,7 @@ from tests.catalogue import (
     offset,
     slope,
 )
-from wobble.core.gauge.adjust import draws
+from wobble.core.gauge.adjust import MOST_ASKED, MOST_ASKED_BYTES, draws
 from wobble.core.gauge.observe import rise_mm
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Aside, Job, Slope, Span, active_readings
@@ -204,3 +206,20 @@ def test_readings_said_to_be_finer_than_anything_are_still_solved(base_mm):
     mean, sd = found.adjustment.mean_and_sd(("floor", np.array([[170.0, 60.0], [1600.0, 300.0]])))
     assert np.isfinite(mean).all()
     assert (sd < 20.0).all()
+
+
+def test_what_was_asked_is_kept_within_bounds_and_answers_as_if_it_were_not():
+    """Two hundred small questions and a large one: few are kept, and each, asked again, is what was answered first."""
+    found = surveyed(gable_workroom()).adjustment
+    anew = dataclasses.replace(found)
+    questions = [np.array([[x, 80.0], [x, 400.0]]) for x in np.linspace(50, 3000, 200)]
+    questions.append(np.stack([np.linspace(0, 3000, 500), np.full(500, 300.0)], axis=1))
+    first = [found.mean_and_sd(("floor", spots)) for spots in questions]
+    kept = found._asked.values()
+    assert 0 < len(kept) <= MOST_ASKED
+    assert all(cross.nbytes <= MOST_ASKED_BYTES for cross in kept)
+    for spots, (mean, sd) in zip(questions, first, strict=True):
+        again, fresh = found.at(("floor", spots)), anew.at(("floor", spots))
+        assert again.mean == pytest.approx(mean, abs=1e-9)
+        assert again.sd == pytest.approx(sd, abs=1e-6)
+        assert again.mean == pytest.approx(fresh.mean, abs=1e-9)

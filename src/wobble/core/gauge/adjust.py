@@ -36,8 +36,8 @@ ROUNDING = 1e-10
 FREEDOM = 5.0
 """Degrees of freedom of what is drawn: a logarithm of the scale known to 1 / sqrt(2 · 5), a third."""
 
-MOST_ASKED, MOST_KEPT_SPOTS = 64, 64
-"""So many answers of so few spots are kept beside an adjustment: some hundred kilobytes with a hundred readings."""
+MOST_ASKED, MOST_ASKED_BYTES = 12, 32_000
+"""So many of the answers asked for last are kept beside an adjustment, and none that is larger."""
 
 Query = tuple[SurfaceName, Floats]
 """A surface and spots on it, shape (n, 2)."""
@@ -158,7 +158,7 @@ class Adjustment:
             prior = self.priors[surface]
             found = prior.trend(spots) @ self._trends[surface]
             found += prior.local(spots, design.spots) @ design.weights.T
-            if len(spots) <= MOST_KEPT_SPOTS:
+            if found.nbytes <= MOST_ASKED_BYTES:
                 self._asked[name] = found
                 with suppress(KeyError):  # another thread may be at it
                     while len(self._asked) > MOST_ASKED:

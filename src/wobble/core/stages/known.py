@@ -11,6 +11,7 @@ from wobble.core.errors import NotThere
 from wobble.core.fit.run.contact import Behind, BehindInput, FloorContact, FloorContactInput, HighPoint, behind, contact
 from wobble.core.fit.run.tiers import on_floor
 from wobble.core.fit.surfaces.walls import Walls, walls
+from wobble.core.gauge.adjust import MOST_ASKED, MOST_ASKED_BYTES
 from wobble.core.gauge.survey import Survey, SurveyInput, survey, survey_input
 from wobble.core.job import Job, Place, Sessions
 from wobble.core.stages.remember import Remembered
@@ -32,8 +33,8 @@ MB = 2**20
 
 
 def _survey_bytes(found: Survey) -> int:
-    # its covariance, factor, weights and inverse, each square in the readings
-    return 40_000 + 32 * len(found.adjustment.observations) ** 2
+    # its covariance, factor, weights and inverse, each square in the readings; what it was asked last
+    return 40_000 + 32 * len(found.adjustment.observations) ** 2 + MOST_ASKED * MOST_ASKED_BYTES
 
 
 def _walls_bytes(found: Walls) -> int:
