@@ -56,7 +56,7 @@
     </div>
   </div>
 {/if}
-{#each p.surveyed.edges ?? [] as edge (edge.surface + edge.axis + edge.low[0])}
+{#each p.surveyed.edges ?? [] as edge, i (i)}
   <div class="seen">
     <p>▲ {@render steps(edge)}, as it looks. Is there an edge? The figures count with one.</p>
     <div class="ways no-print">
@@ -64,7 +64,7 @@
     </div>
   </div>
 {/each}
-{#each leans(p.surveyed.leaning ?? [], names, view.unit) as words (words)}
+{#each leans(p.surveyed.leaning ?? [], names, view.unit) as words, i (i)}
   <p class="seen">
     ▲ {words}. What was read from it is corrected; turn the instrument half round on its spot and compare
     before you mark by it.

@@ -165,7 +165,10 @@ def _weighed(state: Explained, taken: Mapping[str, datetime]) -> Explained:
 def _explanations(whole: Adjustment, state: Explained, taken: Mapping[str, datetime]) -> Iterator[_Told]:
     """Yield the best edge of each surface, the best knock and the worst misread, where there is something to see."""
     shift = None
+    there = {_place(edge) for edge in state.edges}
     for edge, n in _edges(whole):
+        if _place(edge) in there:  # readings of another room want the same step once more: it is told once
+            continue
         shift = _with_edge(state, edge)
         yield _Told("edge", shift, _evidence(shift) + math.log(ODDS["edge"] / n), edge=edge)
     if state.knock is None:
@@ -214,6 +217,11 @@ def _leans(whole: Adjustment) -> Iterator[tuple[str, int]]:
         best = max(best, (set_up, z2), key=lambda pair: pair[1])
     if best[0]:
         yield best[0], len(of)
+
+
+def _place(edge: FoundEdge) -> tuple[SurfaceName, int, float, float | None]:
+    """Return where an edge lies: its surface, the axis that it crosses, and its cuts."""
+    return edge.surface, edge.axis, edge.low[0], None if edge.high is None else edge.high[0]
 
 
 def _edges(whole: Adjustment) -> Iterator[tuple[FoundEdge, int]]:
