@@ -23,7 +23,11 @@ ROUND = [".entry .where", ".entry .pad .window", ".entry .pad button"]
 
 
 def in_reach(page: Page, names: list[str]) -> None:
-    """Check that all of it is in view as the page lies, and that nobody scrolled."""
+    """Check that all of it is in view as the page lies once it has come to rest, and that nobody scrolled."""
+    for _ in range(50):
+        if page.evaluate(LEAVES, names) == []:
+            break
+        page.wait_for_timeout(100)
     assert page.evaluate("scrollY") == 0
     assert page.evaluate(LEAVES, names) == []
 
