@@ -105,8 +105,8 @@ KEPT: tuple[Remembered[Any, Any], ...] = (_SURVEYS, _WALLS, _BEHIND, _CONTACTS)
 """All that is remembered here."""
 
 
-def rests_on(job: Job, place_id: str) -> bytes:
-    """Return all that the answers of a place rest on, in one form: what a job is called, and its other places, do not.
+def bearing_on(job: Job, place_id: str) -> tuple[str, Job]:
+    """Return all that the answers of a place rest on: what a job is called, and its other places, are no part of it.
 
     Without a place, all that the answers for the whole job rest on.
 
@@ -114,9 +114,17 @@ def rests_on(job: Job, place_id: str) -> bytes:
         NotThere: The job has no such place.
     """
     if not place_id:  # what is made is made for all places together
-        return json.encode(("", replace(job, address="", note="")))
+        return "", replace(job, address="", note="")
     place = find_place(job, place_id)
     near = {p.id for p in survey_input(job, place).neighbours} | {place_id}
     places = tuple(p for p in job.places if p.id in near)
-    told = replace(job, name="", address="", note="", places=places, sessions=Sessions())
-    return json.encode((place_id, told))
+    return place_id, replace(job, name="", address="", note="", places=places, sessions=Sessions())
+
+
+def rests_on(job: Job, place_id: str) -> bytes:
+    """Return in one form all that the answers of a place rest on.
+
+    Raises:
+        NotThere: The job has no such place.
+    """
+    return json.encode(bearing_on(job, place_id))

@@ -51,7 +51,7 @@ from wobble.core.job import (
 from wobble.core.length import LengthUnit
 from wobble.core.part import Fastener, Part
 from wobble.core.setout.laid import LaidOut
-from wobble.core.stages.known import MB, find_place, floor_contact_of, survey_of, walls_of
+from wobble.core.stages.known import MB, bearing_on, find_place, floor_contact_of, survey_of, walls_of
 from wobble.core.stages.remember import Remembered
 from wobble.core.stages.setting_out import set_out, solve_setout
 
@@ -120,15 +120,13 @@ class PlaceResult(Value, frozen=True, kw_only=True):
 
 def solve_gauge(job: Job, place_id: str) -> Surveyed:
     """Return what the readings say of a place."""
-    job = set_out(job)
-    place = find_place(job, place_id)
+    return _GAUGED.get(bearing_on(job, place_id), lambda: _gauge(set_out(job), place_id))
 
-    def work() -> Surveyed:
-        standing_on = floor_contact_of(job, place_id)
-        asked = requested(standing_on) if standing_on else ()
-        return surveyed(survey_of(job, place_id), place, asked, job.units)
 
-    return _GAUGED.get(PlaceInput(fit_input(job, place), place), work)
+def _gauge(job: Job, place_id: str) -> Surveyed:
+    standing_on = floor_contact_of(job, place_id)
+    asked = requested(standing_on) if standing_on else ()
+    return surveyed(survey_of(job, place_id), find_place(job, place_id), asked, job.units)
 
 
 def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:
@@ -139,17 +137,16 @@ def solve_traits(job: Job, place_id: str) -> tuple[Trait, ...]:
 
 def solve_fit(job: Job, place_id: str) -> PlaceFit:
     """Return the plan of a place under its decisions."""
-    job = set_out(job)
+    return _FITS.get(bearing_on(job, place_id), lambda: _fit(set_out(job), place_id))
+
+
+def _fit(job: Job, place_id: str) -> PlaceFit:
     place = find_place(job, place_id)
-    return _FITS.get(fit_input(job, place), lambda: _fit(job, place))
-
-
-def _fit(job: Job, place: Place) -> PlaceFit:
     chosen = place.datum
     case = _remembered_case(job, place)
     fitted = case.fitted
     return PlaceFit(
-        place=place.id,
+        place=place_id,
         datum=chosen,
         plan=case.plan,
         methods=methods(case.contact, chosen, job.kit) if case.contact else (),
@@ -173,15 +170,14 @@ def _fit(job: Job, place: Place) -> PlaceFit:
 
 def solve_hold(job: Job, place_id: str) -> PlaceHold:
     """Return what lies behind a place's surfaces and how its units are fastened to it."""
-    job = set_out(job)
+    return _HOLDS.get(bearing_on(job, place_id), lambda: _hold(set_out(job), place_id))
+
+
+def _hold(job: Job, place_id: str) -> PlaceHold:
     place = find_place(job, place_id)
-
-    def work() -> PlaceHold:
-        case = _remembered_case(job, place)
-        found = replace(place, units=case.place.units)
-        return hold_result(job, found, case.contact, case.plan, case.fitted)
-
-    return _HOLDS.get(PlaceInput(fit_input(job, place), place), work)
+    case = _remembered_case(job, place)
+    found = replace(place, units=case.place.units)
+    return hold_result(job, found, case.contact, case.plan, case.fitted)
 
 
 @dataclass(frozen=True)
@@ -218,22 +214,14 @@ def fit_input(job: Job, place: Place) -> FitInput:
     )
 
 
-@dataclass(frozen=True)
-class PlaceInput:
-    """What Gauge and Hold rest on: all that Fit does, and what was found out of the place itself."""
-
-    fit: FitInput
-    place: Place
-
-
 CASE_BYTES = 3 * MB
 """What a case weighs at most on the demo jobs, its figures with their workings."""
 RESULT_BYTES, TRAITS_BYTES = 400_000, 40_000
 """What the result of a stage, and what a place is like, weigh at most there; a job of forty places is kept whole."""
 _CASES = Remembered[FitInput, Case](lambda _case: CASE_BYTES, 4 * CASE_BYTES)
-_FITS = Remembered[FitInput, PlaceFit](lambda _fit: RESULT_BYTES, 40 * RESULT_BYTES)
-_HOLDS = Remembered[PlaceInput, PlaceHold](lambda _hold: RESULT_BYTES, 40 * RESULT_BYTES)
-_GAUGED = Remembered[PlaceInput, Surveyed](lambda _gauged: RESULT_BYTES, 40 * RESULT_BYTES)
+_FITS = Remembered[tuple[str, Job], PlaceFit](lambda _fit: RESULT_BYTES, 40 * RESULT_BYTES)
+_HOLDS = Remembered[tuple[str, Job], PlaceHold](lambda _hold: RESULT_BYTES, 40 * RESULT_BYTES)
+_GAUGED = Remembered[tuple[str, Job], Surveyed](lambda _gauged: RESULT_BYTES, 40 * RESULT_BYTES)
 _TRAITS = Remembered[tuple[SurveyInput, LengthUnit], tuple[Trait, ...]](lambda _traits: TRAITS_BYTES, 40 * TRAITS_BYTES)
 
 
