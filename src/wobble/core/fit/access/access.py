@@ -11,8 +11,7 @@ from msgspec.structs import replace
 
 from wobble.core.budget import spend
 from wobble.core.confidence import SURE
-from wobble.core.figure import chance as chance_of
-from wobble.core.figure import mean_and_sd, quantile
+from wobble.core.figure import chance, mean_and_sd, quantile
 from wobble.core.fit.access.passage import Box, corner, doorway, stair, stand_up, tallest_to_stand
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import LAID_ON, Tier, carriers, tiers
@@ -251,13 +250,13 @@ def _steps(way: Way, unit: Unit) -> Iterator[float]:
 
 
 def _pass(key: str, where: str, left: Floats, how: str) -> Pass:
-    chance = chance_of(left >= 0)
+    likely = chance(left >= 0)
     spare, sd = mean_and_sd(left)
     return Pass(
         key=key,
         where=where,
-        goes=chance >= 0.5,
-        chance=chance,
+        goes=likely >= 0.5,
+        chance=likely,
         spare_mm=spare,
         sd_mm=sd,
         how=how,
