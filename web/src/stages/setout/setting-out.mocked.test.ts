@@ -105,6 +105,18 @@ describe('what is set out', () => {
     expect(kept).toHaveLength(1);
   });
 
+  it('keeps two changes of which the second was made before the first was answered', async () => {
+    await setting.load();
+    const both = [
+      setting.changeUnit('A', { width_mm: 500 }),
+      setting.changeUnit('A', { name: 'Press' }),
+      setting.change({ openings: [{ id: 'W' }] as never }),
+    ];
+    expect(await Promise.all(both)).toEqual([true, true, true]);
+    expect(setting.said?.units?.[0]).toMatchObject({ width_mm: 500, name: 'Press' });
+    expect(setting.said?.openings).toHaveLength(1);
+  });
+
   it('stays as it is where a move is refused, and says why', async () => {
     await setting.load();
     const refused = vi.spyOn(notices, 'refused').mockImplementation(() => undefined);

@@ -2,6 +2,7 @@
 import { calls } from '../../api/calls';
 import type { LaidOut, Move, Place, SetOut, Surveyed, Unit } from '../../api/types';
 import { open } from '../../state/job.svelte';
+import { merged } from '../../state/merged';
 import { notices } from '../../state/notices.svelte';
 import { remembered } from '../../state/store';
 
@@ -92,12 +93,13 @@ export class SettingOut {
     });
   }
 
-  /** Change what is said; the way back is kept. */
+  /** Change what is said; the way back is kept. What a change before it is still being answered for stays changed. */
   change(part: Partial<SetOut>): Promise<boolean> {
+    const drawn = this.said;
     return this.#after(async () => {
       const was = this.said;
-      if (!was) return false;
-      if (!(await this.#ask({ ...was, ...part }, null))) return false;
+      if (!was || !drawn) return false;
+      if (!(await this.#ask(merged(drawn, { ...drawn, ...part }, was), null))) return false;
       this.#went(was);
       return true;
     });
@@ -229,9 +231,9 @@ export class SettingOut {
     if (!place || this.said !== said) return;
     const stored = setOutOf(place);
     if (JSON.stringify(stored) !== JSON.stringify(said)) {
-      // another device changed something else meanwhile: both are in view now
+      // another device changed something else meanwhile: both are in view now, and what is being changed here too
       this.#kept = stored;
-      await this.#ask(stored, null);
+      await this.#after(() => this.#ask(merged(said, this.said ?? said, stored), null));
     }
   }
 
