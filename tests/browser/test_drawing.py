@@ -92,3 +92,18 @@ def test_the_drawing_stays_in_view_while_what_stands_under_it_is_read(table):
     expect(page.locator(".corner")).to_have_count(0)
     page.keyboard.press(">")  # the keys are still those of the drawing itself
     expect(whole.get_by_role("button", name="From further")).to_be_visible()
+
+
+def test_what_is_asked_at_the_right_moves_by_itself(table):
+    """What is pressed there stays where it is, and the drawing stays in view."""
+    page = table.page
+    table.goto(table.open_demo() + "/north/setout")
+    page.get_by_role("button", name="B Press", exact=True).click()
+    side = page.get_by_role("region", name="What is set out")
+    last = side.get_by_text("How it stands, is held and meets the walls")
+    assert not last.evaluate("e => e.getBoundingClientRect().bottom <= innerHeight")
+    last.scroll_into_view_if_needed()
+    assert page.evaluate("scrollY") == 0
+    expect(page.locator(".corner")).to_have_count(0)
+    last.click()
+    expect(side.get_by_label("It stands").first).to_be_visible()

@@ -14,7 +14,7 @@
   let { body, chosen, told, whole = false }: Props = $props();
 </script>
 
-<main>
+<main class="bench">
   <div class="left">{@render body()}</div>
   <section class="side" class:open={chosen} class:whole aria-label="Answers">
     {@render chosen?.()}
@@ -23,26 +23,7 @@
 </main>
 
 <style>
-  main {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 395px;
-    min-height: calc(100vh - 50px);
-  }
-  .left {
-    min-width: 0;
-    padding: 0.75rem 1rem 3rem;
-  }
-  .side {
-    background: var(--w-sheet);
-    border-left: 1px solid var(--w-line);
-    padding: 0.75rem 1rem 2rem;
-    min-width: 0;
-  }
   @media (max-width: 900px) {
-    main {
-      grid-template-columns: minmax(0, 1fr);
-      min-height: 0;
-    }
     .side {
       border-left: 0;
       border-top: 1px solid var(--w-line);
@@ -65,9 +46,6 @@
     }
   }
   @media print {
-    main {
-      display: block;
-    }
     .side {
       display: none;
     }

@@ -82,7 +82,7 @@
 
 <svelte:window bind:innerHeight={tall} />
 
-<main class:below-first={belowFirst}>
+<main class="bench" class:below-first={belowFirst}>
   <div class="left">
     <section class="picture" aria-label="The place" bind:this={drawn}>
       <div class="bar no-print" class:strip class:opened>
@@ -118,15 +118,6 @@
 {/if}
 
 <style>
-  main {
-    display: grid;
-    grid-template-columns: minmax(0, 1fr) 395px;
-    min-height: calc(100vh - 50px);
-  }
-  .left {
-    min-width: 0;
-    padding: 0.75rem 1rem 3rem;
-  }
   .bar,
   label {
     display: flex;
@@ -173,12 +164,6 @@
   .side {
     z-index: 1;
   }
-  .side {
-    background: var(--w-sheet);
-    border-left: 1px solid var(--w-line);
-    padding: 0.75rem 1rem 2rem;
-    min-width: 0;
-  }
   .side.under {
     padding-bottom: 21rem;
   }
@@ -195,13 +180,14 @@
   }
   .corner button {
     position: absolute;
-    right: 0.5rem;
+    left: 0.5rem;
     top: 0.35rem;
     z-index: 1;
   }
   /* the copy is looked at: what would turn it stays with the drawing */
   .corner :global(.views),
-  .corner :global(.by) {
+  .corner :global(.by),
+  .corner :global(.caption) {
     display: none;
   }
   .corner:has([aria-expanded='false']) {
@@ -219,10 +205,6 @@
     }
     .side.under {
       padding-bottom: 1rem;
-    }
-    main {
-      grid-template-columns: minmax(0, 1fr);
-      min-height: 0;
     }
     .left {
       display: contents;
@@ -296,9 +278,6 @@
     }
   }
   @media print {
-    main {
-      display: block;
-    }
     .left,
     .side {
       border: 0;

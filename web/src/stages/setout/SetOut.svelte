@@ -34,6 +34,7 @@
   const one = $derived(setting.unit);
   const laidOne = $derived(setting.laid?.units.find((u) => u.unit.id === one?.id));
   const findings = $derived(setting.laid?.findings ?? []);
+  const ofIt = $derived(findings.filter((f) => one && f.about.includes(one.id)));
   const stops = $derived(findings.filter((f) => f.severity !== 'fine').length);
   /** The stack that is drawn: of what is picked, else the first. */
   const stack = $derived.by(() => {
@@ -229,8 +230,10 @@
               onchange={(part) => void setting.changeUnit(one.id, part)}
             />
           {/key}
-          <h3>About it</h3>
-          <Answers findings={findings.filter((f) => f.about.includes(one.id))} {lit} onpick={pickFinding} />
+          {#if ofIt.length}
+            <h3>About it</h3>
+            <Answers findings={ofIt} {lit} onpick={pickFinding} />
+          {/if}
         {:else}
           <p class="quiet">Touch a piece in the drawing to open it.</p>
         {/if}
