@@ -2,7 +2,7 @@
      On a phone the drawing comes first, as a strip about the spot where one is, that opens; then the right-hand side, so that
      what is typed and pressed is in view without scrolling; then what belongs under the drawing. -->
 <script lang="ts">
-  import { untrack, type Snippet } from 'svelte';
+  import type { Snippet } from 'svelte';
 
   interface Props {
     /** What the drawing shows, in a few words. */
@@ -46,7 +46,7 @@
   /** Where the strip stands over the drawing: about the spot where one is. */
   $effect(() => {
     void about;
-    if (!frame || opened || !strip) return;
+    if (made === 'answers' || !frame || opened || !strip) return;
     const held = frame;
     const settled = requestAnimationFrame(() => {
       const here = held.querySelector('[data-here]')?.getBoundingClientRect();
@@ -66,12 +66,14 @@
     watch.observe(drawn);
     return () => watch.disconnect();
   });
-  /** What stands under the drawing is made once the drawing and the answers are in view: it is long, and mostly below. */
-  let later = $state(untrack(() => belowFirst));
+  /** One thing after the other, each seen before the next is made: the answers, the drawing, and what stands under it, which
+   *  is long and mostly below. */
+  let made = $state<'answers' | 'drawing' | 'all'>('answers');
   $effect(() => {
-    if (later) return;
+    if (made === 'all') return;
+    const next = made === 'answers' ? 'drawing' : 'all';
     let after = 0;
-    const frame = requestAnimationFrame(() => (after = window.setTimeout(() => (later = true))));
+    const frame = requestAnimationFrame(() => (after = window.setTimeout(() => (made = next))));
     return () => {
       cancelAnimationFrame(frame);
       clearTimeout(after);
@@ -100,10 +102,14 @@
           </span>
         </label>
       </div>
-      <div class="frame" class:folded={strip && !opened} bind:this={frame}>{@render picture(room)}</div>
+      <div class="frame" class:folded={strip && !opened} bind:this={frame}>
+        {#if made === 'answers'}<div class="yet" style:height="{room}px"></div>{:else}{@render picture(
+            room,
+          )}{/if}
+      </div>
     </section>
     <div class="below">
-      {#if later}{@render below()}{/if}
+      {#if made === 'all' || belowFirst}{@render below()}{/if}
     </div>
   </div>
   <section class="side" class:under={gone && !folded} aria-label={sideLabel}>{@render side()}</section>
