@@ -12,7 +12,7 @@
   import { facePx, layout, PROUD, spotAt, xPx, zPx, type Found, type Layout } from './layout';
   import { ribbon, ribbonLine } from './ribbon';
   import Rod from './Rod.svelte';
-  import { labelPx, rowsOf, widest, type Tick } from './rods';
+  import { labelPx, widest, type Tick } from './rods';
   import { middle, profile, type Sample } from './shape';
 
   interface Props {
@@ -88,11 +88,10 @@
   );
   const whole = $derived(place.surfaces.some((s) => s !== 'back' && s !== 'floor'));
   const top = $derived(whole ? place.height_mm : Math.min(place.height_mm, reach));
-  const along = $derived(labelPx(widest(props.long), compact));
   const written = $derived({
     up: labelPx(widest(props.upright), compact) - 4,
-    along,
-    rows: rowsOf(props.long, width - along, compact),
+    along: labelPx(widest(props.long), compact),
+    labels: props.long.length,
   });
   const first = $derived(sized(120, 1));
   /** In coarse steps: within one, turning the wobble redraws the ribbon and leaves all else as it stands. */
@@ -306,6 +305,7 @@
         lit={props.lit}
         {compact}
         within={l.width}
+        rows={l.rows}
         onpick={props.onpick}
       />
     </svg>

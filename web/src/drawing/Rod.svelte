@@ -2,7 +2,7 @@
 <script lang="ts">
   import Wood from './Wood.svelte';
   import type { Box } from './layout';
-  import { labelPx, rowsOf, spread, widest, type Tick } from './rods';
+  import { labelPx, spread, widest, type Tick } from './rods';
 
   interface Props {
     box: Box;
@@ -16,9 +16,11 @@
     compact: boolean;
     /** Width of the drawing, px: no label of the long rod goes past it. */
     within: number;
+    /** In how many rows the figures of the long rod are written. */
+    rows?: number;
     onpick: (id: string) => void;
   }
-  let { box, way, toPx, length, ticks, lit, compact, within, onpick }: Props = $props();
+  let { box, way, toPx, length, ticks, lit, compact, within, rows = 1, onpick }: Props = $props();
 
   const up = $derived(way === 'upright');
   const pitch = $derived(length > 1600 ? 100 : 50);
@@ -26,7 +28,6 @@
   const wanted = $derived(ticks.map((t) => toPx(t.at)));
   const ROW_PX = 12;
   const across = $derived(labelPx(widest(ticks), compact));
-  const rows = $derived(up ? 1 : rowsOf(ticks, within - across, compact));
   const gap = $derived(up ? 13 : across / rows);
   /** Neighbours along the rod are written in turn in one row after the other. */
   const rank = $derived(wanted.map((at, i) => wanted.filter((x, k) => x < at || (x === at && k < i)).length));

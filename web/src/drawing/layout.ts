@@ -2,6 +2,7 @@
  *  folded out to left and right and the ceiling folded up, as far as the place has them; between the back and the floor runs the
  *  floor's ribbon. At the left stands the upright rod, beneath lies the long one. Pixels, y down. */
 import type { SurfaceName } from '../api/types';
+import { rowsOf } from './rods';
 
 export interface Box {
   x: number;
@@ -22,6 +23,8 @@ export interface Layout {
   faces: Partial<Record<SurfaceName, Box>>;
   upright: Box;
   long: Box;
+  /** In how many rows figures are written beneath the long rod. */
+  rows: number;
   /** Highest z that is drawn, mm. */
   top: number;
 }
@@ -39,8 +42,8 @@ export interface Wanted {
   compact: boolean;
   /** How many times nearer than from where all of it fits; figures keep their size. */
   near?: number;
-  /** What is written at the rods: characters of the longest figure at the upright one, px at the long one and rows. */
-  written?: { up: number; along: number; rows: number };
+  /** What is written at the rods: px of the longest figure at the upright one and at the long one, and how many at the long one. */
+  written?: { up: number; along: number; labels: number };
 }
 
 const WIDE = { left: 96, right: 30, rod: 22, head: 26, foot: 64, gap: 6 };
@@ -49,20 +52,27 @@ const NARROW = { left: 76, right: 12, rod: 12, head: 16, foot: 46, gap: 3 };
 const ROW_PX = 12;
 
 /** Margins with room for what is written at the rods. */
-function margins(wanted: Wanted) {
+function margins(wanted: Wanted, written = 1) {
   const m = wanted.compact ? NARROW : WIDE;
   if (!wanted.written) return m;
-  const { up, along, rows } = wanted.written;
+  const { up, along } = wanted.written;
   return {
     ...m,
     left: Math.max(m.left - 20, m.rod + 27 + up),
     right: Math.max(m.right, along / 2 - m.rod / 2),
-    foot: m.foot + (rows - 1) * ROW_PX,
+    foot: m.foot + (written - 1) * ROW_PX,
   };
 }
 
 export function layout(wanted: Wanted): Layout {
-  const m = margins(wanted);
+  const { labels = 0, along = 0 } = wanted.written ?? {};
+  const oneRow = laid(wanted, 1);
+  const rows = rowsOf(labels, along, Math.min(oneRow.long.w, oneRow.width - along));
+  return rows > 1 ? laid(wanted, rows) : oneRow;
+}
+
+function laid(wanted: Wanted, rows: number): Layout {
+  const m = margins(wanted, rows);
   const has = (s: SurfaceName) => wanted.surfaces.includes(s);
   const sides = Number(has('left')) + Number(has('right'));
   const overhead = Number(has('ceiling'));
@@ -99,6 +109,7 @@ export function layout(wanted: Wanted): Layout {
     faces: Object.fromEntries(wanted.surfaces.map((s) => [s, all[s]])),
     upright: { x: begin - m.rod - 12, y: wall.y, w: m.rod, h: wall.h },
     long,
+    rows,
     top: wanted.top,
   };
 }

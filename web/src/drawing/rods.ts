@@ -66,9 +66,6 @@ export const widest = (ticks: readonly Tick[]): number => Math.max(3, ...ticks.m
 export const labelPx = (chars: number, compact: boolean): number =>
   chars * (compact ? CHAR_PX.compact : CHAR_PX.wide) + 8;
 
-/** In how many rows labels are written beneath the long rod, so that none stands on another nor past the drawing. */
-export const rowsOf = (ticks: readonly Tick[], width: number, compact: boolean): number =>
-  Math.min(
-    MOST_ROWS,
-    Math.max(1, Math.ceil((ticks.length * labelPx(widest(ticks), compact)) / Math.max(width, 1))),
-  );
+/** In how many rows so many labels of that width are written beneath a rod, so that none stands on another nor far from its tick. */
+export const rowsOf = (labels: number, labelPx: number, width: number): number =>
+  Math.min(MOST_ROWS, Math.max(1, Math.ceil(((labels - 1) * labelPx) / Math.max(width, 1))));

@@ -100,6 +100,7 @@
     faces: { back: wall },
     upright: { x: wall.x - m.rod - (compact ? 12 : 26), y: wall.y, w: m.rod, h: wall.h },
     long: { x: wall.x, y: floorY + RIBBON + 6, w: wall.w, h: m.rod },
+    rows: 1,
     top,
   });
 
