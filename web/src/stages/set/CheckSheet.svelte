@@ -3,6 +3,7 @@
   import type { Check } from '../../api/types';
   import { showLength } from '../../entry/length';
   import { usePlace } from '../../state/place';
+  import { within } from './set';
 
   interface Props {
     groups: readonly { u: { id: string; name: string }; some: readonly Check[] }[];
@@ -26,7 +27,7 @@
       <tr><th colspan="6" scope="rowgroup">{g.u.name}</th></tr>
       {#each g.some as c (c.key)}
         <tr>
-          <td>{c.name.replace(`${g.u.name}: `, '')}</td>
+          <td>{within(c.name, g.u.name)}</td>
           <td class="value figure"
             >{c.expected_mm !== null && c.expected_mm !== undefined
               ? showLength(c.expected_mm, view.unit)
@@ -61,6 +62,9 @@
   }
   tbody {
     break-inside: avoid;
+  }
+  .figure {
+    white-space: nowrap;
   }
   .blank {
     min-width: 5rem;

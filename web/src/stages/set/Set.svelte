@@ -35,7 +35,7 @@
   import CheckSheet from './CheckSheet.svelte';
   import OtherwisePane from './OtherwisePane.svelte';
   import PhotoTaker from '../../shell/PhotoTaker.svelte';
-  import { asSet, isOut, next, tally, withPending } from './set';
+  import { asSet, isOut, next, tally, within, withPending } from './set';
   import SetMarks from './SetMarks.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
@@ -281,7 +281,7 @@
                       <span class="sign" aria-hidden="true"
                         >{c.state === 'right' ? '✓' : c.state === 'out' ? '✗' : '○'}</span
                       >
-                      {c.name.replace(`${g.u.name}: `, '')}
+                      {within(c.name, g.u.name)}
                     </button>
                     <span class="figure"
                       >{c.readings?.length && c.readings.at(-1)?.value_mm !== null

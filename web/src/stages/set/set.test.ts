@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { AsSet, Check } from '../../api/types';
-import { asSet, bubble, next, overItsLength, tally, withPending } from './set';
+import { asSet, bubble, next, overItsLength, tally, within, withPending } from './set';
 
 const check = (key: string, more: object = {}): Check =>
   ({
@@ -74,5 +74,12 @@ describe('the next check', () => {
     expect(next([a, far, unit], a)?.key).toBe('unit');
     expect(next([a, far], a)?.key).toBe('far');
     expect(next([a], a)).toBeNull();
+  });
+});
+
+describe('the name of a check', () => {
+  it('leaves out its piece where it begins with that, and keeps two pieces that meet', () => {
+    expect(within('C Bench: level along', 'C Bench')).toBe('level along');
+    expect(within('B Press and C Bench: tops flush', 'C Bench')).toBe('B Press and C Bench: tops flush');
   });
 });

@@ -92,3 +92,7 @@ export const tally = (checks: readonly Check[]): Tally => ({
 /** The sign of a check that is yes or no; nothing for one that has a bubble. */
 export const signOf = (check: Check): string =>
   isYesNo(check) ? (check.state === 'right' ? '✓' : check.state === 'out' ? '✗' : '?') : '';
+
+/** What a check is called under the heading of its piece: without the piece's name where it begins with that. */
+export const within = (name: string, piece: string): string =>
+  name.startsWith(`${piece}: `) ? name.slice(piece.length + 2) : name;
