@@ -22,11 +22,15 @@ from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from http.cookiejar import CookieJar
 from pathlib import Path
+from typing import Any
 
 import pytest
 from PIL import Image
 from tools.look import free_port
+from waitress import wasyncore
+from waitress.server import create_server
 
+from wobble.site import server as paced
 from wobble.site.tls import certify
 
 ROOT = Path(__file__).resolve().parents[2]
@@ -180,6 +184,47 @@ def _check_stalled(address: str) -> None:
         assert time.monotonic() - began < 1.0
     for line in held:
         line.close()
+
+
+def test_who_drips_a_byte_now_and_then_is_sent_away_and_who_is_slow_is_served(monkeypatch):
+    monkeypatch.setattr(paced, "GRACE_S", 0.2)
+    heard: list[int] = []
+
+    def app(environ: dict[str, Any], start: Any) -> list[bytes]:
+        heard.append(len(environ["wsgi.input"].read()))
+        start("200 OK", [("Content-Length", "2")])
+        return [b"ok"]
+
+    lines: dict[int, Any] = {}
+    made = create_server(app, map=lines, host="127.0.0.1", port=0, threads=2)
+    where = ("127.0.0.1", made.effective_port)
+    head = b"POST / HTTP/1.1\r\nHost: x\r\nContent-Length: 3000\r\n\r\n"
+    dripping, in_headers, slow = (socket.create_connection(where, timeout=2) for _ in range(3))
+    dripping.sendall(head)
+    slow.sendall(head + b"x" * 1000)  # that bought two seconds more
+    began = time.monotonic()
+    while time.monotonic() - began < 0.6:
+        for line in (dripping, in_headers):
+            with suppress(OSError):
+                line.sendall(b"x")
+        time.sleep(0.03)
+        paced.turn(lines, 0.01)
+    slow.sendall(b"x" * 2000)
+    answer = b""
+    slow.setblocking(False)
+    while not answer.endswith(b"ok") and time.monotonic() - began < 10:
+        paced.turn(lines, 0.05)
+        with suppress(BlockingIOError):
+            answer += slow.recv(1000)
+    assert answer.endswith(b"ok")
+    assert heard == [3000]
+    for line in (dripping, in_headers):
+        with suppress(ConnectionResetError):
+            assert line.recv(10) == b""
+        line.close()
+    slow.close()
+    made.task_dispatcher.shutdown()
+    wasyncore.close_all(lines)
 
 
 def _check_computed_once(ines: Visitor, jobs: list[dict[str, str]]) -> None:
