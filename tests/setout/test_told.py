@@ -17,6 +17,7 @@ from wobble.core.job import (
     At,
     Boarding,
     Cell,
+    Columns,
     Content,
     Door,
     Drawers,
@@ -43,6 +44,7 @@ STOVE = Existing(id="s", name="Stove", x_mm=500.0, width_mm=400.0, height_mm=800
 WINDOW = WallOpening(
     id="w", name="Window", x_mm=300.0, width_mm=900.0, height_mm=900.0, sill_mm=740.0, covering_mm=60.0
 )
+TWO_COLUMNS = Cell(fill=Columns(cells=(Cell(), Cell())))
 FOUR_THIRDS = Rows(cells=(Cell(size_mm=400.0), Cell(size_mm=400.0)))
 
 
@@ -98,6 +100,14 @@ PLACES: dict[str, Place] = {
     "hangs-between": place_of(pegs(up=80.0)),
     "hinge-not-chosen": place_of(carcass("A", 600.0, Cell(door=Door()))),
     "hole-edge": place_of(top(holes=(hole(at=(10.0, 100.0)),))),
+    "hole-on-board": place_of(
+        carcass(
+            "A",
+            600.0,
+            TWO_COLUMNS,
+            holes=(hole(kind="cable hole", inside="back", at=(270.0, 300.0), size=(60.0, 60.0)),),
+        )
+    ),
     "hole-outside": place_of(top(holes=(hole(at=(1900.0, 100.0)),))),
     "lid-over-seam": place_of(top(holes=(hole(at=(900.0, 100.0)),))),
     "lid-room": place_of(carcass("A", 600.0, Cell(door=Door(hangs="up")), over_base_mm=1000.0)),
@@ -177,3 +187,26 @@ def test_trim_that_covers_its_seams_only_by_covering_all_is_no_trim():
     unit = piece("T", 0.0, 2000.0, kind="trim", body=TrimSet(piece_mm=20.0, seams_mm=seams))
     (finding,) = laid(place_of(unit)).findings
     assert (finding.code, finding.severity) == ("boards-laid", "mind")
+
+
+@pytest.mark.parametrize(
+    ("inside", "at", "cell", "told"),
+    [
+        # 600 less three boards of 18 is 273 each way: free from 18 to 291 and from 309 to 582
+        ("back", (270.0, 300.0), TWO_COLUMNS, "39 mm to the left"),
+        ("back", (280.0, 300.0), TWO_COLUMNS, "29 mm to the right"),
+        ("back", (4.0, 300.0), TWO_COLUMNS, "14 mm to the right"),
+        ("back", (100.0, 300.0), TWO_COLUMNS, ""),
+        ("top", (270.0, 200.0), TWO_COLUMNS, "39 mm to the left"),
+        # boards of 18 at the foot and the head of 720, one fixed shelf of 18 in the middle: 351 to 369
+        ("left side", (200.0, 330.0), Cell(fill=Shelved(held="fixed")), "39 mm down"),
+        ("left side", (200.0, 330.0), Cell(fill=Shelved(held="pins")), ""),
+        ("right side", (200.0, 360.0), TWO_COLUMNS, ""),
+    ],
+)
+def test_a_hole_that_falls_on_a_board_says_how_far_to_move_it(
+    inside: Any, at: tuple[float, float], cell: Cell, told: str
+) -> None:
+    made = hole(kind="cable hole", inside=inside, at=at, size=(60.0, 60.0))
+    found = [f for f in laid(place_of(carcass("A", 600.0, cell, holes=(made,)))).findings if f.code == "hole-on-board"]
+    assert [f.text.split("Move it ")[1].split(" and it")[0] for f in found] == ([told] if told else [])

@@ -74,6 +74,7 @@ RodCode = Literal[
     "hangs-between",
     "hinge-not-chosen",
     "hole-edge",
+    "hole-on-board",
     "hole-outside",
     "lid-over-seam",
     "lid-room",

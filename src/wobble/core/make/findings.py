@@ -10,7 +10,8 @@ from wobble.core.finding import Finding, in_order
 from wobble.core.job import Job, SheetStock
 from wobble.core.length import spoken
 from wobble.core.make.construction.units import is_box
-from wobble.core.make.laid import Layout, first_cut, stop_mm
+from wobble.core.make.handling import Limits, broken_down, limits_of
+from wobble.core.make.laid import LaidSheet, Layout
 from wobble.core.make.layouts import JOINED, SEAMED
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.settings import SAW_CAUTION, Setting
@@ -199,41 +200,50 @@ def _joined(bench: Bench) -> Iterator[Finding]:
 
 
 def _heavy(bench: Bench) -> Iterator[Finding]:
+    """Yield what is too heavy for one person, and what does not go into the car, with the cuts that make it go."""
     lifts, carries = bench.job.workshop.lifts_kg, bench.job.workshop.carries_mm
     heavy = [(n, s) for n, s in enumerate(bench.layout.sheets, 1) if s.weight_kg > lifts]
     if heavy:
-        n, worst = max(heavy, key=lambda h: h[1].weight_kg)
-        people = "two people" if worst.weight_kg <= TWO_LIFT * lifts else "more than two people, or a trolley"
+        worst = max(s.weight_kg for _, s in heavy)
+        people = "two people" if worst <= TWO_LIFT * lifts else "more than two people, or a trolley"
         yield Finding(
             code="heavy-sheet",
             severity="mind",
-            title=f"A whole sheet weighs {worst.weight_kg:.0f} kg",
-            text=f"{len(heavy)} sheets are more than the {lifts:g} kg that one person lifts: {people}, or have the "
-            f"first cut of sheet {n} made where it is bought.",
+            title=f"A whole sheet weighs {worst:.0f} kg",
+            text=f"{len(heavy)} sheets are more than the {lifts:g} kg that one person lifts: {people}, or have them "
+            f"cut before they are carried. {_cut_before(bench, heavy)}",
             caution="Lift with straight back, sheet close to the body, gloves on; nobody alone on a stair.",
             about=tuple(sorted({s.stock for _, s in heavy})),
         )
     if carries is None:
         return
-    long, wide = max(carries), min(carries)
-    over = [
-        (n, s)
-        for n, s in enumerate(bench.layout.sheets, 1)
-        if max(s.long_mm, s.wide_mm) > long or min(s.long_mm, s.wide_mm) > wide
-    ]
+    limits = Limits(carries_mm=carries)
+    over = [(n, s) for n, s in enumerate(bench.layout.sheets, 1) if s.bought and limits.over(s, (s.long_mm, s.wide_mm))]
     if over:
-        numbers = ", ".join(str(n) for n, _ in over)
         sheet = over[0][1]
-        first = first_cut(sheet)
-        at = "" if first is None else f" The first cut of sheet {over[0][0]} is at {bench.say(stop_mm(first))}."
+        long, wide = max(carries), min(carries)
         yield Finding(
             code="long-sheet",
             severity="mind",
             title=f"{len(over)} sheets do not go into the car whole",
             text=f"{bench.say(sheet.long_mm)} by {bench.say(sheet.wide_mm)}; the car takes {bench.say(long)} by "
-            f"{bench.say(wide)}. Have them cut up where they are bought, as drawn, or brought: sheets {numbers}.{at}",
+            f"{bench.say(wide)}. Have them brought, or cut as drawn where they are bought. {_cut_before(bench, over)}",
             about=tuple(f"sheet {n}" for n, _ in over),
         )
+
+
+def _cut_before(bench: Bench, sheets: Sequence[tuple[int, LaidSheet]]) -> str:
+    """Return how many cuts make sheets light and small enough, and which parts stay over that."""
+    cuts = sum(len(s.before) for _, s in sheets)
+    text = f"In Sheets the numbers of the {cuts} cuts that do that stand in squares." if cuts else ""
+    whole = [n for n, s in sheets if broken_down(s, limits_of(s, bench.job.workshop)).over]
+    if whole:
+        text += f" {_sheets(whole)}: a part is over that by itself."
+    return text.strip()
+
+
+def _sheets(numbers: Sequence[int]) -> str:
+    return f"Sheet {numbers[0]}" if len(numbers) == 1 else f"Sheets {', '.join(map(str, numbers))}"
 
 
 def _machines(bench: Bench) -> Iterator[Finding]:

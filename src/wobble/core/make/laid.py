@@ -26,7 +26,8 @@ class PartOnStock(Value, frozen=True, kw_only=True):
 class LaidSheet(Value, frozen=True, kw_only=True):
     """One sheet as on trestles: what it is, what is cut out of it and how, what is left, and what it weighs.
 
-    A pinned one stays as it is.
+    A pinned one stays as it is. One that is not bought is at hand. `before` are the cuts, by their place in `cuts`,
+    that are made where it is bought, or where it stands, so that each piece is lifted by one and goes into the car.
     """
 
     stock: str
@@ -41,6 +42,8 @@ class LaidSheet(Value, frozen=True, kw_only=True):
     cuts: tuple[Cut, ...]
     rests: tuple[Rest, ...]
     pinned: bool = False
+    bought: bool = True
+    before: tuple[int, ...] = ()
 
 
 class LaidLength(Value, frozen=True, kw_only=True):

@@ -46,6 +46,7 @@
     ),
   );
   const numbered = $derived(long.map((c, k) => ({ ...c, x: spots[k]![0], y: spots[k]![1] })));
+  const before = $derived(new Set(s.before ?? []));
   const offcuts = $derived(s.rests.filter((r) => Math.min(...r.size) > 80));
 </script>
 
@@ -117,7 +118,11 @@
     {/each}
     {#each numbered as c (c.i)}
       <g class="no" class:next={upto === c.i}>
-        <circle cx={c.x} cy={c.y} r={font * 0.62} />
+        {#if before.has(c.i)}
+          <rect x={c.x - font * 0.6} y={c.y - font * 0.6} width={font * 1.2} height={font * 1.2} />
+        {:else}
+          <circle cx={c.x} cy={c.y} r={font * 0.62} />
+        {/if}
         <text x={c.x} y={c.y + font * 0.26} font-size={font * 0.72} text-anchor="middle">{c.i + 1}</text>
       </g>
     {/each}
@@ -128,6 +133,13 @@
     <span class="figure">{showLength(s.long_mm, view.unit, 0)} × {showLength(s.wide_mm, view.unit, 0)}</span>
     {#if s.assumed}<span class="mind">assumed</span>{/if}
     <span class="quiet figure">{s.weight_kg.toFixed(0)} kg</span>
+    {#if before.size}
+      <span class="quiet"
+        >■ cut {s.bought === false ? 'where it stands' : 'where it is bought'}: then {s.bought === false
+          ? 'one lifts'
+          : 'one lifts and the car takes'} each piece</span
+      >
+    {/if}
   </figcaption>
 </figure>
 
@@ -185,13 +197,13 @@
   .cut.made {
     stroke: var(--w-line-strong);
   }
-  .no circle {
+  .no :is(circle, rect) {
     fill: var(--w-chalk);
   }
   .no text {
     fill: var(--w-on-ink);
   }
-  .no.next circle {
+  .no.next :is(circle, rect) {
     fill: var(--w-brass);
   }
   figcaption {

@@ -126,7 +126,8 @@ def hung_on(unit: Unit, body: HangingWall, laid: HangingLaid, lengths: LengthUni
         diameter_mm=body.member_mm,
         deep_mm=PEG_IN_MM,
         at=holes,
-        words=f"{len(holes)} holes for pegs, {spoken(body.pitch_mm, lengths)} apart both ways, 5° up; before paint",
+        words=f"{len(holes)} holes for pegs, {spoken(body.pitch_mm, lengths)} apart both ways, 5° up; before paint"
+        + _over_strips(unit, body, holes, lengths),
     )
     yield replace(board, drillings=(drilling,), seen=("front face",))
     yield Part(
@@ -142,18 +143,38 @@ def hung_on(unit: Unit, body: HangingWall, laid: HangingLaid, lengths: LengthUni
         grain="length",
     )
     if body.behind_mm > 0:
-        ends = (0.0, max(unit.height_mm - STRIP_MM, 0.0))
         yield board_part(
             "batten",
             unit.id,
             unit.name,
             "strips behind the board",
-            tuple(box(0.0, 0.0, z, unit.width_mm, body.behind_mm, STRIP_MM) for z in ends),
+            tuple(box(0.0, 0.0, z, unit.width_mm, body.behind_mm, STRIP_MM) for z in _strips(unit)),
             sized("long", ("Width of the wall", unit.width_mm)),
             sized("wide", ("Strip", STRIP_MM)),
             body.behind_mm,
             "pine",
         )
+
+
+def _strips(unit: Unit) -> tuple[float, float]:
+    """Return where the strips behind a board begin, up from its foot."""
+    return 0.0, max(unit.height_mm - STRIP_MM, 0.0)
+
+
+def _over_strips(
+    unit: Unit, body: HangingWall, holes: tuple[tuple[float, float], ...], lengths: LengthUnit = "mm"
+) -> str:
+    """Return what is told of holes with a strip behind them: a drill that goes through the board goes into it."""
+    if body.behind_mm <= 0:
+        return ""
+    half = body.member_mm / 2
+    over = sum(any(z - half < at < z + STRIP_MM + half for z in _strips(unit)) for _, at in holes)
+    if not over or body.thick_mm > PEG_IN_MM:
+        return ""
+    return (
+        f"; {over} of them lie over a strip behind: drill those before the strip is on, or the drill goes into it, and "
+        f"keep screws {spoken(body.member_mm, lengths)} clear of them"
+    )
 
 
 def _peg_holes(unit: Unit, body: HangingWall) -> tuple[tuple[float, float], ...]:

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import math
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
 
 from wobble.core.contents import things_in
 from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding
-from wobble.core.job import Hole, Unit
+from wobble.core.job import Cell, Hole, Shelved, Unit
 from wobble.core.setout.boards import seams
+from wobble.core.setout.cells import LaidCell, cell_at
 from wobble.core.setout.sheet import Sheet
 
 LEAST_EDGE_MM = 40.0
@@ -16,6 +19,9 @@ LEAST_EDGE_MM = 40.0
 LEAST_STRIP_MM = 50.0
 """A strip behind a lid that its hinges are screwed to."""
 PLUG_ROOM_MM = 5.0
+BOARD_MOST_MM = 60.0
+"""A cell that begins nearer than this to an end of its box lies at it: no board is thicker."""
+NEAR_MM = 0.5
 
 
 def board_size(unit: Unit, hole: Hole) -> tuple[float, float]:
@@ -123,6 +129,81 @@ def over_seams(sheet: Sheet) -> Iterator[Finding]:
                     )
 
 
+@dataclass(frozen=True)
+class _Free:
+    """What is free between boards, seen from the front: from and to, along and up, mm."""
+
+    along: tuple[float, float]
+    up: tuple[float, float]
+
+    def past(self, left: float, right: float, low: float, high: float) -> tuple[float, float] | None:
+        """Return how far a hole must move, along and up, to lie in it; None where it is larger."""
+        moves = []
+        for (least, most), begin, end in ((self.along, left, right), (self.up, low, high)):
+            if end - begin > most - least:
+                return None
+            moves.append(max(least - begin, 0.0) + min(most - end, 0.0))
+        return moves[0], moves[1]
+
+    def meets(self, left: float, right: float, low: float, high: float) -> bool:
+        """Return whether any of a hole lies in it."""
+        return left < self.along[1] and right > self.along[0] and low < self.up[1] and high > self.up[0]
+
+
+def on_boards(sheet: Sheet) -> Iterator[Finding]:
+    """Holes that fall on a board inside the box: a divider, a side, a fixed shelf."""
+    for unit in sheet.place.units:
+        if unit.insides is None:
+            continue
+        for hole in unit.holes:
+            free = list(_free(unit, unit.insides.cell, sheet.cells[unit.id][0], hole))
+            at = (hole.at[0], hole.at[0] + hole.size[0], hole.at[1], hole.at[1] + hole.size[1])
+            if not any(f.meets(*at) for f in free):
+                continue  # in the base, or beside all that is told of the inside
+            moves = [m for f in free if (m := f.past(*at)) is not None]
+            least = min(moves, key=lambda m: abs(m[0]) + abs(m[1]), default=None)
+            if least is not None and max(map(abs, least)) < NEAR_MM:
+                continue
+            yield Finding(
+                code="hole-on-board",
+                severity="mind",
+                title=f"{hole.name} falls on a board in {unit.name}",
+                text="It is wider than what is free between two boards: cut the board round it, or split the hole."
+                if least is None
+                else f"Move it {_moved(sheet, hole, least)} and it lies between the boards.",
+                about=(unit.id, hole.id),
+            )
+
+
+def _free(unit: Unit, whole: Cell, cells: Iterable[LaidCell], hole: Hole) -> Iterator[_Free]:
+    """Yield what is free behind the board that a hole is in: between dividers, and above and below fixed shelves."""
+    everywhere = (-math.inf, math.inf)
+    for cell in (c for c in cells if c.leaf):
+        r = cell.rect
+        along, up = (r.x_mm, r.x_mm + r.wide_mm), (r.z_mm, r.z_mm + r.high_mm)
+        fill = cell_at(whole, cell.path).fill
+        shelves = sorted(cell.shelves_at) if isinstance(fill, Shelved) and fill.held == "fixed" else []
+        thick = fill.thick_mm if isinstance(fill, Shelved) else 0.0
+        floors = [up[0], *(z + thick for z in shelves)]
+        levels = list(zip(floors, [*shelves, up[1]], strict=True))
+        if hole.inside == "back":
+            yield from (_Free(along, level) for level in levels)
+        elif hole.inside == "top" and up[1] > unit.height_mm - BOARD_MOST_MM:
+            yield _Free(along, everywhere)
+        elif (hole.inside == "left side" and along[0] < BOARD_MOST_MM) or (
+            hole.inside == "right side" and along[1] > unit.width_mm - BOARD_MOST_MM
+        ):
+            yield from (_Free(everywhere, level) for level in levels)
+
+
+def _moved(sheet: Sheet, hole: Hole, by: tuple[float, float]) -> str:
+    across = ("forward", "back") if hole.inside in ("left side", "right side") else ("to the right", "to the left")
+    words = [f"{sheet.say(abs(by[0]))} {across[by[0] < 0]}"] if abs(by[0]) >= NEAR_MM else []
+    if abs(by[1]) >= NEAR_MM:
+        words.append(f"{sheet.say(abs(by[1]))} {'down' if by[1] < 0 else 'up'}")
+    return " and ".join(words)
+
+
 def mirrored(sheet: Sheet) -> Iterator[Finding]:
     """A unit that is the mirror image of another: named, so that nobody cuts it twice the same way."""
     for unit in sheet.place.units:
@@ -149,4 +230,4 @@ def _of(value: float, label: str) -> Figure:
     return Figure(value_mm=value, sd_mm=0.0, working=(Step(label=label, value_mm=value),))
 
 
-HOLE_RULES = (edges, plugs, over_seams, mirrored)
+HOLE_RULES = (edges, plugs, over_seams, on_boards, mirrored)
