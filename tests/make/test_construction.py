@@ -224,6 +224,30 @@ def test_an_angled_end_has_a_side_of_its_own_length() -> None:
     assert parts["side-B-right"].finished[1].figure.value_mm == 560.0
 
 
+def test_boards_that_lie_in_an_angled_end_lose_the_corner_that_the_line_leaves_them() -> None:
+    """200 along and 150 deep rise 3 in 4, 36.87°.
+
+    The bottom begins behind a side of 18: 182 along, 136.5 deep. A stretcher of 100 in front is left behind by the
+    line after 100 / 0.75 = 133.3 along: 48.7 of its rear edge go, too. The side is 410 at its outer face, 13.5 more
+    at the inner one, its edge bevelled so much.
+    """
+    way = replace(WAY, top="stretchers", stretcher_mm=100.0)
+    parts = {p.id: p for p in parts_of(replace(BASE, angled=Angled(end="right", along_mm=200.0, deep_mm=150.0)), way)}
+    bottom = parts["bottom-B"].corner
+    assert bottom is not None
+    assert (bottom.end, bottom.along_mm, bottom.deep_mm, bottom.rear_mm) == ("right", 182.0, 136.5, 0.0)
+    assert bottom.angle_deg == pytest.approx(36.87, abs=0.01)
+    assert bottom.words == "right front corner off: 182 mm along the front edge, 136.5 mm back from it; 36.9° to it"
+    front = parts["stretcher-B-front"].corner
+    assert front is not None
+    assert (front.along_mm, front.deep_mm) == (182.0, 100.0)
+    assert front.rear_mm == pytest.approx(182 - 100 / 0.75)
+    assert parts["stretcher-B-back"].corner is None
+    side = parts["side-B-right"]
+    assert side.blank_mm[1] - parts["side-B-left"].blank_mm[1] == pytest.approx(13.5 - 150.0)
+    assert side.bevel_deg == pytest.approx(36.87, abs=0.01)
+
+
 def test_pins_run_parallel_to_the_front_and_lie_in_the_board() -> None:
     side = next(p for p in parts_of(BASE, WAY) if p.id == "side-B-left")
     pins = next(d for d in side.drillings if d.use == "shelf pin")

@@ -151,6 +151,23 @@ class Drilling(Value, frozen=True, kw_only=True):
     words: str
 
 
+class CutCorner(Value, frozen=True, kw_only=True):
+    """A front corner that is cut off a board, as its unit's end is cut back.
+
+    Attributes:
+        end: At which end. along_mm: What its front edge loses. deep_mm: How far from the front the cut runs.
+        rear_mm: What its rear edge loses, where the cut runs out there.
+        angle_deg: Between the cut and the front edge. words: All of that.
+    """
+
+    end: Literal["left", "right"]
+    along_mm: float
+    deep_mm: float
+    rear_mm: float = 0.0
+    angle_deg: float
+    words: str
+
+
 class Wait(Value, frozen=True, kw_only=True):
     """What must be known or done before a part may be cut: a key that a fact can name, and the words for it.
 
@@ -175,7 +192,8 @@ class Part(Value, frozen=True, kw_only=True):
         grain: Along its length, or of no matter. hand: For left or right, where the two are not alike.
         banded: Edges that are banded. seen: Faces that are seen. face_up: Which face lies up on the bench.
         end: What is written on its lower end. joins: How it is joined to the others.
-        grooves, drillings: What is cut into it. bevel_deg: Of its long edge, from its face; 0 for square.
+        grooves, drillings: What is cut into it. corner: What is cut off it at an end.
+        bevel_deg: Of its long edge, from its face; 0 for square.
         boxes: Where each of them stands in its unit.
     """
 
@@ -201,5 +219,6 @@ class Part(Value, frozen=True, kw_only=True):
     joins: str = ""
     grooves: tuple[Groove, ...] = ()
     drillings: tuple[Drilling, ...] = ()
+    corner: CutCorner | None = None
     bevel_deg: float = 0.0
     boxes: tuple[Box, ...] = ()

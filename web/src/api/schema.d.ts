@@ -2369,6 +2369,25 @@ export interface components {
             ];
         };
         /**
+         * CutCorner
+         * @description A front corner that is cut off a board, as its unit's end is cut back.
+         *
+         *         Attributes:
+         *             end: At which end. along_mm: What its front edge loses. deep_mm: How far from the front the cut runs.
+         *             rear_mm: What its rear edge loses, where the cut runs out there.
+         *             angle_deg: Between the cut and the front edge. words: All of that.
+         */
+        CutCorner: {
+            along_mm: number;
+            angle_deg: number;
+            deep_mm: number;
+            /** @enum {unknown} */
+            end: "left" | "right";
+            /** @default 0 */
+            rear_mm: number;
+            words: string;
+        };
+        /**
          * CutDone
          * @description Parts that were cut: how many of which, whether they came right, and the size that they were cut to, mm.
          *
@@ -5161,7 +5180,8 @@ export interface components {
          *             grain: Along its length, or of no matter. hand: For left or right, where the two are not alike.
          *             banded: Edges that are banded. seen: Faces that are seen. face_up: Which face lies up on the bench.
          *             end: What is written on its lower end. joins: How it is joined to the others.
-         *             grooves, drillings: What is cut into it. bevel_deg: Of its long edge, from its face; 0 for square.
+         *             grooves, drillings: What is cut into it. corner: What is cut off it at an end.
+         *             bevel_deg: Of its long edge, from its face; 0 for square.
          *             boxes: Where each of them stands in its unit.
          */
         Part: {
@@ -5175,6 +5195,8 @@ export interface components {
             ];
             /** @default [] */
             boxes: components["schemas"]["Box"][];
+            /** @default null */
+            corner: components["schemas"]["CutCorner"] | null;
             /** @default [] */
             cuts: string[];
             /** @default [] */

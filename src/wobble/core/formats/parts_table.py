@@ -28,6 +28,7 @@ PART_COLUMNS = (
     "holes",
     "grooves",
     "joined",
+    "cut off",
 )
 RULE_COLUMNS = ("length", "width", "thickness")
 """In inches the sizes once more, on the marks of a rule."""
@@ -61,6 +62,7 @@ def write_parts(parts: Sequence[MarkedPart], units: LengthUnit) -> str:
                 "; ".join(d.words for d in part.drillings),
                 "; ".join(_groove(g, units) for g in part.grooves),
                 part.joins,
+                part.corner.words if part.corner is not None else "",
                 *((spoken(mm, units) for mm in (*part.blank_mm, part.thick_mm)) if units == "in" else ()),
             )
         )

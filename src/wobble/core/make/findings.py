@@ -9,6 +9,7 @@ from wobble.core.facts import CutDone
 from wobble.core.finding import Finding, in_order
 from wobble.core.job import Job, SheetStock
 from wobble.core.length import spoken
+from wobble.core.make.construction.angled import across
 from wobble.core.make.construction.units import is_box
 from wobble.core.make.handling import Limits, broken_down, limits_of
 from wobble.core.make.laid import LaidSheet, Layout
@@ -157,16 +158,21 @@ def _cut_already(bench: Bench) -> Iterator[Finding]:
 def _angled(bench: Bench) -> Iterator[Finding]:
     for place in bench.job.places:
         for unit in place.units:
-            if unit.angled is not None and is_box(unit) and not unit.ready_made:
-                yield Finding(
-                    code="angled-by-hand",
-                    severity="mind",
-                    title=f"{unit.name}: its {unit.angled.end} end is cut back",
-                    text=f"Bottom, top and shelves lose a corner of {bench.say(unit.angled.along_mm)} along and "
-                    f"{bench.say(unit.angled.deep_mm)} in depth: lay them on each other and cut them together. They "
-                    "are listed at their full size.",
-                    about=(unit.id,),
-                )
+            if unit.angled is None or not is_box(unit) or unit.ready_made:
+                continue
+            own = [p.part for p in bench.parts if p.place == place.id and unit.id in p.part.of]
+            lose = [p for p in own if p.corner is not None]
+            upright = "".join(
+                f" {p.name.capitalize()} stands in it: mark its depth in place." for p in across(unit, own)
+            )
+            yield Finding(
+                code="angled-by-hand",
+                severity="mind",
+                title=f"{unit.name}: its {unit.angled.end} end is cut back",
+                text=f"{sum(p.quantity for p in lose)} boards lose a corner, each as its part says: lay them on each "
+                f"other by their other end and their rear edge, and cut them together.{upright}",
+                about=(unit.id,),
+            )
 
 
 def _bought_whole(bench: Bench) -> Iterator[Finding]:

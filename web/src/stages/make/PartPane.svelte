@@ -114,6 +114,12 @@
   {/each}
   {#each p.part.drillings as d, i (i)}<dt>{d.use}</dt>
     <dd>{d.face}: {d.words}</dd>{/each}
+  {#if p.part.corner}<dt>Cut off</dt>
+    <dd>{p.part.corner.words}</dd>{/if}
+  {#if p.part.bevel_deg}<dt>Bevel</dt>
+    <dd>
+      <span class="figure">{p.part.bevel_deg.toFixed(1)}°</span> along its front edge, from its seen face
+    </dd>{/if}
   {#if p.part.cuts.length}<dt>Cut lines</dt>
     <dd>scribed to the wall: see Fit, Cut lines</dd>{/if}
 </dl>

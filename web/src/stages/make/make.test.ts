@@ -17,6 +17,7 @@ import FinishPane from './FinishPane.svelte';
 import PartPane from './PartPane.svelte';
 import Piles from './Piles.svelte';
 import SettingsPane from './SettingsPane.svelte';
+import SheetDrawing from './SheetDrawing.svelte';
 import SheetsPane from './SheetsPane.svelte';
 import { boughtHere, liesOn, merged, numberSpots, piles, shortName, withPending, type Tie } from './piles';
 
@@ -74,6 +75,7 @@ const part = (
     joins: '',
     grooves: [],
     drillings: [],
+    corner: null,
     bevel_deg: 0,
     boxes: [],
     ...own,
@@ -321,6 +323,24 @@ describe('sheets', () => {
     shown(SheetsPane, { ...props, aims: [outcome('fewest sheets', 12), outcome('fewest settings', 8)] });
     press('Lay out for fewest settings');
     expect(said).toEqual(['pin 1', 'search', 'stop', 'compare', 'fewest settings']);
+  });
+
+  test('number what is cut before a sheet is carried in squares', () => {
+    const drawn = (before: number[]) => {
+      shown(SheetDrawing, {
+        sheet: { ...LAYOUT.sheets[0]!, before, bought: true },
+        number: 1,
+        lit: null,
+        upto: null,
+        onpick: () => undefined,
+      });
+      return [document.querySelectorAll('.no rect').length, document.querySelectorAll('.no circle').length];
+    };
+    expect(drawn([])).toEqual([0, 2]);
+    expect(page()).not.toContain('one lifts');
+    document.body.replaceChildren();
+    expect(drawn([1])).toEqual([1, 1]);
+    expect(page()).toContain('cut where it is bought');
   });
 
   test('say where a part lies', () => {

@@ -62,6 +62,7 @@ def _parts(sheet: Pages, made: Made) -> None:
             notes = [*(w.words for w in p.part.waits), p.part.joins, p.part.face_up and f"{p.part.face_up} up"]
             notes += [f"{', '.join(p.part.banded)} banded"] if p.part.banded else []
             notes += [d.words for d in p.part.drillings]
+            notes += [p.part.corner.words] if p.part.corner is not None else []
             sheet.row(
                 [
                     (0, p.mark),
@@ -225,6 +226,7 @@ def _order(sheet: Pages, made: Made) -> None:
         sizes = " × ".join(spoken(d.figure.value_mm, sheet.job.units) for d in p.part.finished)
         thick = f", {spoken(p.part.thick_mm, sheet.job.units)} thick" if p.part.thick_mm else ""
         notes = [p.part.end, *(d.words for d in p.part.drillings)]
+        notes += [p.part.corner.words] if p.part.corner is not None else []
         waits = [w.words for w in p.part.waits]
         if waits:
             notes.append(f"not before {' and '.join(waits)}")

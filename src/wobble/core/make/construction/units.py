@@ -8,6 +8,7 @@ from msgspec.structs import replace
 
 from wobble.core.job import Boarding, Framing, HangingWall, Job, Place, TrimSet, Unit
 from wobble.core.job.unit import BODIES, FLAT, LAID
+from wobble.core.make.construction.angled import cut_back
 from wobble.core.make.construction.carcass import Carcass, Side, carcass_parts
 from wobble.core.make.construction.frames import base_frames, frame_parts, toe_kick
 from wobble.core.make.construction.fronts import front_parts
@@ -91,7 +92,7 @@ def _parts(job: Job, place: Place, unit: Unit, wide_sd_mm: float) -> Iterator[Pa
     elif is_box(unit):
         built = construction_of(job, unit)
         c = Carcass(unit, built, laid_cells(unit, built)[0], material, seen_ends(place, unit), wide_sd_mm, job.units)
-        yield from carcass_parts(c)
+        yield from cut_back(unit, carcass_parts(c), job.units)
         yield from front_parts(c)
         yield from toe_kick(unit, built.board_mm, material)
 
