@@ -261,3 +261,44 @@ def test_pins_run_parallel_to_the_front_and_lie_in_the_board() -> None:
 
 def test_bought_units_have_no_boards_to_cut() -> None:
     assert place_parts(Job(name=""), room(replace(BASE, ready_made=True)), {}) == ()
+
+
+def _handle(unit: Unit, way: Construction, id_: str) -> tuple[tuple[float, float], ...]:
+    board = next(p for p in parts_of(unit, way) if p.id == id_)
+    return next((d.at for d in board.drillings if d.use == "handle"), ())
+
+
+def test_a_handle_stands_at_the_edge_that_opens_as_near_to_a_hand_as_its_door_goes() -> None:
+    """A door of 716 by 596 hung left: 40 in from its right edge, 556; its upper hole 40 under its head, 676.
+
+    Over a counter it is at the foot; on a tall door its middle is 1000 over the floor: the door begins 2 up, so the
+    lower of two holes 128 apart is at 1000 − 64 − 2 = 934.
+    """
+    way = replace(WAY, handle_apart_mm=128.0)
+    assert _handle(BASE, way, "door-B-main") == ((548.0, 556.0), (676.0, 556.0))
+    assert _handle(replace(BASE, over_base_mm=1400.0), way, "door-B-main") == ((40.0, 556.0), (168.0, 556.0))
+    assert _handle(replace(BASE, height_mm=2000.0), way, "door-B-main") == ((934.0, 556.0), (1062.0, 556.0))
+    assert _handle(BASE, replace(WAY, handle_apart_mm=0.0), "door-B-main") == ((676.0, 556.0),)
+    assert not _handle(BASE, WAY, "door-B-main")
+    up = replace(BASE, insides=Insides(built="way", cell=Cell(door=Door(hangs="up", hinge="cup"))))
+    assert _handle(up, way, "door-B-main") == ((40.0, 234.0), (40.0, 362.0))
+    right = replace(BASE, insides=Insides(built="way", cell=Cell(door=Door(hangs="right", hinge="cup"))))
+    assert _handle(right, way, "door-B-main") == ((548.0, 40.0), (676.0, 40.0))
+
+
+def test_a_drawer_front_has_its_handle_in_the_middle() -> None:
+    chest = replace(BASE, insides=Insides(built="way", cell=Cell(fill=Drawers(count=2))))
+    front = next(p for p in parts_of(chest, WAY) if p.role == "drawer front")
+    long, wide = (d.figure.value_mm for d in front.finished)
+    at = _handle(chest, replace(WAY, handle_apart_mm=96.0), front.id)
+    assert at == ((long / 2 - 48, wide / 2), (long / 2 + 48, wide / 2))
+
+
+def test_pin_holes_go_by_the_jig_that_is_there() -> None:
+    side = next(p for p in parts_of(BASE, replace(WAY, pin_pitch_mm=25.0)) if p.id == "side-B-left")
+    row = sorted({x for x, _ in next(d for d in side.drillings if d.use == "shelf pin").at})
+    assert {round(b - a, 6) for a, b in itertools.pairwise(row)} == {25.0}
+    # 684 are free between bottom and top: the ends keep three pitches clear
+    assert row[0] >= 18 + 75
+    assert row[-1] <= 720 - 18 - 75
+    assert row[-1] - row[0] == 25.0 * ((684 - 150) // 25)

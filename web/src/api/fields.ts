@@ -411,7 +411,10 @@ export const DEFAULTS = {
     "drawer_bottom_mm": 6.0,
     "joined": "screws",
     "banded": true,
-    "band_mm": 0.0
+    "band_mm": 0.0,
+    "pin_pitch_mm": 32.0,
+    "handle_apart_mm": null,
+    "handle_in_mm": 40.0
   },
   "door": {
     "hangs": "left",

@@ -2215,7 +2215,9 @@ export interface components {
          *         An applied back lies behind the carcass, a rebated one is let in flush, a grooved one stands `groove_in_mm` in.
          *         A top is whole, or two stretchers of `stretcher_mm` where a worktop lies on it. `board` names the stock that boxes
          *         are cut from: its thickness as measured then takes the place of `board_mm`. Banding of `band_mm` is taken off before
-         *         cutting; thinner than half a millimetre it is let be 0.
+         *         cutting; thinner than half a millimetre it is let be 0. `handle_apart_mm` is how far the two holes of a handle are
+         *         apart, 0 for a knob, None while none is chosen; it stands `handle_in_mm` in from the edges. Pin holes are
+         *         `pin_pitch_mm` apart.
          */
         Construction: {
             /**
@@ -2243,6 +2245,10 @@ export interface components {
             front_mm: number;
             /** @default 12 */
             groove_in_mm: number;
+            /** @default null */
+            handle_apart_mm: number | null;
+            /** @default 40 */
+            handle_in_mm: number;
             id: string;
             /**
              * @default screws
@@ -2255,6 +2261,8 @@ export interface components {
              */
             material: "ash" | "beech" | "cherry" | "douglas fir" | "maple" | "mdf" | "particleboard" | "pine" | "plywood" | "red oak" | "walnut";
             name: string;
+            /** @default 32 */
+            pin_pitch_mm: number;
             /**
              * @default through
              * @enum {unknown}

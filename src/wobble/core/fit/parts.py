@@ -11,6 +11,7 @@ from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides
 from wobble.core.job import Place
 from wobble.core.part import Dimension, Part, Role
+from wobble.core.setout.boards import seams
 
 STANDS = "the run standing, measured beside it"
 """What a strip that is scribed to a wall waits for."""
@@ -19,9 +20,9 @@ SCRIBED: tuple[tuple[str, Role], ...] = (("plinth-", "plinth"), ("head-", "head 
 
 
 def fit_parts(place: Place, plan: Plan | None, fitted: FitResult) -> tuple[Part, ...]:
-    """Return every part that Fit asks for; none while there is no plan."""
+    """Return every part that Fit asks for; while there is no plan, tops and shelves as they are set out."""
     if plan is None:
-        return ()
+        return tuple(_as_set_out(place))
     return (
         *(part for sides in fitted.sides for part in _sides(place, sides)),
         *_flats(place, fitted),
@@ -121,7 +122,28 @@ def _flats(place: Place, fitted: FitResult) -> Iterator[Part]:
             ),
             cuts=cuts,
             quantity=n,
-            ready=("a template, or the walls measured at its height",) if cuts else (),
+            ready=(TEMPLATE,) if cuts else (),
+        )
+
+
+TEMPLATE = "a template, or the walls measured at its height"
+
+
+def _as_set_out(place: Place) -> Iterator[Part]:
+    """Yield tops and shelves of a place that is not measured yet: one that meets a wall waits for it."""
+    for unit in (u for u in place.units if u.flat):
+        n = len(seams(unit.board, unit.width_mm)) + 1
+        yield Part(
+            id=f"flat-{unit.id}",
+            role="top" if unit.kind == "top" else "shelf",
+            of=(unit.id,),
+            name=unit.name,
+            material=unit.board.material if unit.board is not None else "",
+            thick_mm=unit.height_mm,
+            blank_mm=(unit.width_mm / n, unit.depth_mm),
+            finished=(_said("long", unit.width_mm), _said("wide", unit.depth_mm)),
+            quantity=n,
+            ready=(TEMPLATE,) if unit.meets else (),
         )
 
 

@@ -7,12 +7,14 @@ from collections.abc import Iterator
 from wobble.core.figure import Figure, Step
 from wobble.core.hold.fastened.required import Held
 from wobble.core.hold.overhead import Overhead
+from wobble.core.hold.rests.battens import BATTEN_HIGH_MM
 from wobble.core.hold.rests.cleats import ShelfCleat
-from wobble.core.hold.rests.ledgers import Ledger
+from wobble.core.hold.rests.ledgers import LEDGER_HIGH_MM, Ledger
 from wobble.core.hold.rests.nailers import Nailer
-from wobble.core.job import Place
-from wobble.core.job.unit import OnCleats
-from wobble.core.part import Dimension, Fastener, Part
+from wobble.core.hold.screws import LEDGER
+from wobble.core.job import Place, Unit
+from wobble.core.job.unit import Hung, OnCleats
+from wobble.core.part import Dimension, Fastener, Part, Role
 
 KERF_MM = 3.0
 """What the cut between the halves of a split batten takes."""
@@ -29,13 +31,60 @@ def hold_parts(
     fasteners: tuple[Fastener, ...],
 ) -> tuple[Part, ...]:
     """Return every part that Hold asks for."""
-    return (
+    made = (
         *(_ledger(item) for item in ledgers),
         *(part for item in held for part in _behind(place, item)),
         *(_cleat(place, item) for item in cleats),
         *(part for item in overhead for part in _bridges(item)),
         *(_nailer(item) for item in nailers),
         *_blocks(fasteners),
+    )
+    return (*made, *_as_set_out(place, made))
+
+
+MEASURED = "the place measured: it says where it is fastened, and how long it is"
+
+
+def _as_set_out(place: Place, made: tuple[Part, ...]) -> Iterator[Part]:
+    """Yield what else units rest on or hook over, while it is not known where: rough sizes, and what they wait for.
+
+    One ledger may do for a whole row once it is known where studs are; until then each unit has its own.
+    """
+    there = {p.id for p in made} | {(p.role, unit) for p in made if p.role != "cleat" for unit in p.of}
+    for unit in place.units:
+        for part in _rough(unit):
+            if part.id not in there and (part.role, unit.id) not in there:
+                yield part
+
+
+def _rough(unit: Unit) -> Iterator[Part]:
+    match unit.standing:
+        case Hung(by="ledger"):
+            size = unit.width_mm, LEDGER_HIGH_MM, LEDGER.thick_mm
+            yield _waiting(unit, "ledger", f"ledger-{unit.id}", "ledger", "spruce-pine-fir", size)
+        case Hung(by="split batten", thick_mm=thick):
+            size = unit.width_mm, 2 * BATTEN_HIGH_MM - thick + KERF_MM, thick
+            name = f"split batten of {unit.name}, both halves"
+            yield _waiting(unit, "split batten", f"batten-{unit.id}", name, "plywood", size)
+        case OnCleats(thick_mm=thick, high_mm=high):
+            for wall in unit.meets:
+                size = unit.width_mm if wall == "back" else unit.depth_mm, high, thick
+                name = f"cleat of {unit.name}, {wall} wall"
+                yield _waiting(unit, "cleat", f"cleat-{unit.id}-{wall}", name, "spruce-pine-fir", size)
+
+
+def _waiting(unit: Unit, role: Role, key: str, name: str, material: str, size: tuple[float, float, float]) -> Part:
+    long, wide, thick = size
+    return Part(
+        id=key,
+        role=role,
+        of=(unit.id,),
+        name=name,
+        material=material,
+        thick_mm=thick,
+        blank_mm=(long, wide),
+        finished=(_said("long", long),),
+        ready=(MEASURED,),
     )
 
 

@@ -33,7 +33,9 @@ class Construction(Value, frozen=True, kw_only=True):
     An applied back lies behind the carcass, a rebated one is let in flush, a grooved one stands `groove_in_mm` in.
     A top is whole, or two stretchers of `stretcher_mm` where a worktop lies on it. `board` names the stock that boxes
     are cut from: its thickness as measured then takes the place of `board_mm`. Banding of `band_mm` is taken off before
-    cutting; thinner than half a millimetre it is let be 0.
+    cutting; thinner than half a millimetre it is let be 0. `handle_apart_mm` is how far the two holes of a handle are
+    apart, 0 for a knob, None while none is chosen; it stands `handle_in_mm` in from the edges. Pin holes are
+    `pin_pitch_mm` apart.
     """
 
     id: Key
@@ -54,6 +56,9 @@ class Construction(Value, frozen=True, kw_only=True):
     joined: Literal["screws", "pocket screws", "dowels"] = "screws"
     banded: bool = True
     band_mm: NotNegative = 0.0
+    pin_pitch_mm: Annotated[float, Meta(ge=10, le=200)] = 32.0
+    handle_apart_mm: Annotated[float, Meta(ge=0, le=1500)] | None = None
+    handle_in_mm: Annotated[float, Meta(ge=10, le=300)] = 40.0
 
 
 SlideKind = Literal["side", "under", "wood"]

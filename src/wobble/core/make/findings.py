@@ -241,7 +241,7 @@ def _heavy(bench: Bench) -> Iterator[Finding]:
 def _cut_before(bench: Bench, sheets: Sequence[tuple[int, LaidSheet]]) -> str:
     """Return how many cuts make sheets light and small enough, and which parts stay over that."""
     cuts = sum(len(s.before) for _, s in sheets)
-    text = f"In Sheets the numbers of the {cuts} cuts that do that stand in squares." if cuts else ""
+    text = f"The {cuts} cuts for that are numbered in squares, in Sheets." if cuts else ""
     whole = [n for n, s in sheets if broken_down(s, limits_of(s, bench.job.workshop)).over]
     if whole:
         text += f" {_sheets(whole)}: a part is over that by itself."

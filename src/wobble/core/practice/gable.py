@@ -116,8 +116,16 @@ def gable_workroom() -> Job:
         kit=demo_kit(),
         sessions=evenings_and_saturdays("Ines", "Tomo"),
         constructions=(
-            Construction(id="bench", name="Sides through, back in a groove, stretchers", top="stretchers", board=PLY),
-            Construction(id="wall", name="Sides through, back in a groove, whole top", board=PLY),
+            Construction(
+                id="bench",
+                name="Sides through, back in a groove, stretchers",
+                top="stretchers",
+                board=PLY,
+                handle_apart_mm=128.0,
+            ),
+            Construction(
+                id="wall", name="Sides through, back in a groove, whole top", board=PLY, handle_apart_mm=128.0
+            ),
         ),
         workshop=demo_workshop(),
         places=(with_facts(place, READING_KINDS, in_order),),

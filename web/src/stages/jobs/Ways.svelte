@@ -27,6 +27,13 @@
       usual({ ...(DEFAULTS.construction as unknown as Construction), id: `way-${n}` }, open.units),
     ]);
   }
+  const HANDLE_MM = $derived(open.units === 'mm' ? 128 : 127);
+  const handleOf = (w: Construction) =>
+    w.handle_apart_mm === null || w.handle_apart_mm === undefined
+      ? 'none'
+      : w.handle_apart_mm
+        ? 'handle'
+        : 'knob';
   const BACKS = {
     none: 'no back',
     applied: 'applied behind',
@@ -151,6 +158,39 @@
         least={0}
         onchange={(mm) => set(i, { band_mm: mm! })}
       />
+      <LengthField
+        label="Pin holes apart"
+        value={w.pin_pitch_mm ?? 32}
+        least={10}
+        onchange={(mm) => set(i, { pin_pitch_mm: mm! })}
+      />
+      <Select
+        labelText="Doors are opened by"
+        size="sm"
+        selected={handleOf(w)}
+        on:change={(e: Event) =>
+          set(i, { handle_apart_mm: { none: null, knob: 0, handle: HANDLE_MM }[chosen(e)] ?? null })}
+      >
+        <SelectItem value="none" text="what is not chosen yet" />
+        <SelectItem value="knob" text="a knob, one hole" />
+        <SelectItem value="handle" text="a handle, two holes" />
+      </Select>
+      {#if w.handle_apart_mm}
+        <LengthField
+          label="Its holes apart"
+          value={w.handle_apart_mm}
+          least={1}
+          onchange={(mm) => set(i, { handle_apart_mm: mm! })}
+        />
+      {/if}
+      {#if w.handle_apart_mm !== null && w.handle_apart_mm !== undefined}
+        <LengthField
+          label="In from the edges"
+          value={w.handle_in_mm ?? 40}
+          least={10}
+          onchange={(mm) => set(i, { handle_in_mm: mm! })}
+        />
+      {/if}
       <Checkbox
         labelText="With a face frame"
         checked={w.face_frame !== null && w.face_frame !== undefined}

@@ -11,6 +11,7 @@ from msgspec.structs import replace
 
 from wobble.core.job import Drawers, PullOut
 from wobble.core.make.construction.carcass import Carcass
+from wobble.core.make.construction.joints import front_handle
 from wobble.core.make.construction.sizes import banded, board_part, box, sized
 from wobble.core.part import Groove, Part, Wait
 from wobble.core.setout.cells import LaidCell, cell_at
@@ -201,7 +202,8 @@ def _drawer_fronts(c: Carcass, cell: LaidCell, some: list[int]) -> Part:
         c.material,
         key=f"{key_of(cell)}-{number}",
     )
-    return as_front(c, replace(part, end=f"{c.unit.name}: {name} from the bottom"))
+    handle = tuple(front_handle(c, at.wide_mm, at.high_mm))
+    return as_front(c, replace(part, end=f"{c.unit.name}: {name} from the bottom", drillings=handle))
 
 
 def _pull_out(c: Carcass, cell: LaidCell) -> Iterator[Part]:

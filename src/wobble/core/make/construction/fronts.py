@@ -9,7 +9,7 @@ from msgspec.structs import replace
 from wobble.core.job import Columns, FramedFront
 from wobble.core.make.construction.carcass import Carcass
 from wobble.core.make.construction.drawers import as_front, drawers, key_of
-from wobble.core.make.construction.joints import cups
+from wobble.core.make.construction.joints import cups, door_handle
 from wobble.core.make.construction.sizes import board_part, box, sized
 from wobble.core.part import Drilling, Part, Wait
 from wobble.core.setout.cells import LaidCell, cell_at
@@ -35,7 +35,8 @@ def _doors(c: Carcass, cell: LaidCell) -> Iterator[Part]:
     for leaf in cell.door:
         at = leaf.at
         drillings: tuple[Drilling, ...] = (
-            (cups(at.high_mm, at.wide_mm, leaf.hangs, c.lengths),) if door.hinge == "cup" else ()
+            *((cups(at.high_mm, at.wide_mm, leaf.hangs, c.lengths),) if door.hinge == "cup" else ()),
+            *door_handle(c, at, leaf.hangs),
         )
         waits: list[Wait] = []
         if door.hinge == "not chosen":

@@ -1,6 +1,7 @@
 """How boards of a carcass are joined by what will be seen, and the holes that come of it.
 
-Shelf pins: 5 mm holes on a pitch of 32 mm, 37 mm from the front edge, as the trade's boring jigs have them. Hinge cups:
+Shelf pins: 5 mm holes on a pitch of 32 mm where no other is said, 37 mm from the front edge, as the trade's boring jigs
+have them. Hinge cups:
 35 mm, 12.5 mm deep, their middle 22.5 mm from the edge, 100 mm from the ends; the hinge's own sheet counts.
 """
 
@@ -11,16 +12,17 @@ from collections.abc import Iterator
 from typing import TYPE_CHECKING, Literal
 
 from wobble.core.job import Shelved
+from wobble.core.job.insides import Hangs
 from wobble.core.length import LengthUnit, spoken
 from wobble.core.part import Box, Drilling
-from wobble.core.setout.cells import cell_at
+from wobble.core.setout.cells import Rect, cell_at
 
 if TYPE_CHECKING:
     from wobble.core.make.construction.carcass import Carcass
 
-PIN_PITCH_MM, PIN_IN_MM, PIN_MM, PIN_DEEP_MM = 32.0, 37.0, 5.0, 11.0
-PIN_END_MM = 96.0
-"""Rows of pin holes end three holes clear of the boards above and below: no shelf lies nearer."""
+PIN_IN_MM, PIN_MM, PIN_DEEP_MM = 37.0, 5.0, 11.0
+PIN_END_HOLES = 3
+"""Rows of pin holes end three pitches clear of the boards above and below: no shelf lies nearer."""
 SCREW_APART_MM, SCREW_IN_MM = 200.0, 40.0
 CLEARANCE_MM, HEAD_MM, PILOT_MM = 4.5, 9.0, 3.0
 CUP_MM, CUP_DEEP_MM, CUP_IN_MM, CUP_END_MM = 35.0, 12.5, 22.5, 100.0
@@ -64,21 +66,22 @@ def pin_holes(c: Carcass, which: str, at: Box | None = None) -> Iterator[Drillin
         z0, faces = at.z_mm, [("left face", at.x_mm), ("right face", at.x_mm + at.wide_mm)]
         deep, back = at.deep_mm, at.y_mm
     rear = max(c.built.groove_in_mm + c.built.back_mm - back, 0.0) if c.built.back == "grooved" else 0.0
+    pitch = c.built.pin_pitch_mm
     for face, x in faces:
         for start, end in pin_rows(c, x):
-            n = math.floor((end - start - 2 * PIN_END_MM) / PIN_PITCH_MM) + 1
+            n = math.floor((end - start - 2 * PIN_END_HOLES * pitch) / pitch) + 1
             if n < 1:
                 continue
-            first = start + (end - start - (n - 1) * PIN_PITCH_MM) / 2 - z0
+            first = start + (end - start - (n - 1) * pitch) / 2 - z0
             rows = (deep - PIN_IN_MM, rear + PIN_IN_MM)
             yield Drilling(
                 use="shelf pin",
                 face=face,
                 diameter_mm=PIN_MM,
                 deep_mm=min(PIN_DEEP_MM, (t - 2) / (2 if at is not None else 1)),
-                at=tuple((first + k * PIN_PITCH_MM, row) for row in rows for k in range(n)),
+                at=tuple((first + k * pitch, row) for row in rows for k in range(n)),
                 words=(
-                    f"two rows of {n}, {spoken(PIN_PITCH_MM, c.lengths)} apart, the first "
+                    f"two rows of {n}, {spoken(pitch, c.lengths)} apart, the first "
                     f"{spoken(first, c.lengths)} from the lower end; "
                     f"{spoken(PIN_IN_MM, c.lengths)} from the front edge, and from the back"
                 ),
@@ -134,3 +137,53 @@ def cups(high_mm: float, wide_mm: float, hangs: str, lengths: LengthUnit = "mm")
 def hinges_for(high_mm: float) -> int:
     """Return how many hinges a door of a height wants: two up to 900 mm, three to 1600, four to 2000, then five."""
     return 2 if high_mm <= 900 else 3 if high_mm <= 1600 else 4 if high_mm <= 2000 else 5
+
+
+REACH_MM = 1000.0
+"""How high over the floor a hand takes hold of a door most easily."""
+HANDLE_MM = 5.0
+
+
+def door_handle(c: Carcass, at: Rect, hangs: Hangs) -> Iterator[Drilling]:
+    """Yield the holes of a door's handle: at the edge that opens, upright, as near to a hand's height as the door goes.
+
+    On a flap it lies along the edge that opens, in its middle.
+    """
+    apart, off = c.built.handle_apart_mm, c.built.handle_in_mm
+    if apart is None:
+        return
+    if hangs in ("up", "down"):
+        up = off if hangs == "up" else at.high_mm - off
+        middle = at.wide_mm / 2
+        holes = [(up, middle - apart / 2), (up, middle + apart / 2)]
+    else:
+        across = off if hangs == "right" else at.wide_mm - off
+        wanted = REACH_MM - c.unit.over_base_mm - at.z_mm - apart / 2
+        up = max(min(wanted, at.high_mm - off - apart), min(off, (at.high_mm - apart) / 2))
+        holes = [(up, across), (up + apart, across)]
+    yield _handle(c, holes, ("the lower end", "the left edge"))
+
+
+def front_handle(c: Carcass, wide_mm: float, high_mm: float) -> Iterator[Drilling]:
+    """Yield the holes of a drawer front's handle, which lies in its middle."""
+    apart = c.built.handle_apart_mm
+    if apart is not None:
+        x, z = wide_mm / 2, high_mm / 2
+        yield _handle(c, [(x - apart / 2, z), (x + apart / 2, z)], ("the left end", "the lower edge"))
+
+
+def _handle(c: Carcass, holes: list[tuple[float, float]], edges: tuple[str, str]) -> Drilling:
+    at = tuple(dict.fromkeys(holes))
+    (along, across), n = at[0], len(at)
+    apart = f", {spoken(c.built.handle_apart_mm or 0.0, c.lengths)} apart" if n > 1 else ""
+    return Drilling(
+        use="handle",
+        face="front face",
+        diameter_mm=HANDLE_MM,
+        at=at,
+        words=(
+            f"{n} {'holes' if n > 1 else 'hole'} of {spoken(HANDLE_MM, c.lengths)} through{apart}, the first "
+            f"{spoken(along, c.lengths)} from {edges[0]} and {spoken(across, c.lengths)} from {edges[1]}; from "
+            "the front, a scrap clamped behind, before paint"
+        ),
+    )
