@@ -7,8 +7,9 @@ from collections.abc import Iterator
 
 import pytest
 from playwright.sync_api import Locator, Page, expect
-from tools.browser import TABLE, overflow
+from tools.browser import PHONE, TABLE, overflow
 
+from tests.browser.conftest import AXE
 from wobble.site.models import Fact
 
 pytestmark = [pytest.mark.browser, pytest.mark.django_db(transaction=True)]
@@ -24,6 +25,7 @@ LOST = """() => [...document.querySelectorAll('main *, header *')].filter((e) =>
   const cut = ['hidden', 'clip'].includes(s.overflowY) && s.textOverflow !== 'ellipsis';
   return cut && e.scrollHeight > e.clientHeight + 4;
 }).map((e) => e.outerHTML.slice(0, 120))"""
+SEVEN = "color-contrast-enhanced"
 PLACE = ("/place", "/setout", "/gauge", "/fit", "/hold", "/set")
 
 
@@ -127,3 +129,22 @@ def test_nothing_moves_for_who_wants_it_so(desks):
         desk.page.wait_for_timeout(50)
         assert desk.page.evaluate("document.getAnimations().filter((a) => a.playState === 'running').length") == 0
         desk.page.keyboard.press("Escape")
+
+
+def test_in_glaring_light_every_word_has_seven_times_the_light_of_its_ground(desks):
+    """WCAG 2.2, 1.4.6 (AAA), on the pages that are looked at out on the site."""
+    desk = desks(PHONE)
+    page = desk.page
+    job = desk.open_demo()
+    desk.goto("/")
+    for name in ("Dark", "In glaring light"):
+        page.get_by_role("button", name=name, exact=True).tap()
+    assert page.evaluate("getComputedStyle(document.body).backgroundColor") == "rgb(255, 255, 255)"
+    lacking: dict[str, list[str]] = {}
+    for address in ("/", f"{job}/north/gauge", f"{job}/north/hold", f"{job}/north/set", f"{job}/order", f"{job}/make"):
+        desk.goto(address)
+        page.evaluate(AXE.read_text())
+        found = page.evaluate(f"axe.run({{ runOnly: ['{SEVEN}'], rules: {{ '{SEVEN}': {{ enabled: true }} }} }})")
+        faint = [node["html"][:120] for fault in found["violations"] for node in fault["nodes"]]
+        lacking |= {address: faint} if faint else {}
+    assert lacking == {}

@@ -3,7 +3,7 @@
   import { open } from '../state/job.svelte';
   import { keys } from '../state/keys.svelte';
   import { session } from '../state/session.svelte';
-  import { theme } from '../state/theme.svelte';
+  import { NAMES, theme } from '../state/theme.svelte';
   import { photos } from '../state/photos.svelte';
   import { waiting } from '../state/waiting.svelte';
   import { Modal } from '../carbon';
@@ -97,14 +97,18 @@
     <button class="kept" class:waits={n > 0} disabled={!n} title="What waits" onclick={() => (listed = true)}>
       <span class="sign" aria-hidden="true"></span><span role="status">{n ? `${n} waiting` : 'kept'}</span>
     </button>
-    <button
-      onclick={() => theme.turn()}
-      aria-label={theme.dark ? 'Light' : 'Dark'}
-      title={theme.dark ? 'Light' : 'Dark'}
-    >
+    <button onclick={() => theme.turn()} aria-label={NAMES[theme.next]} title={NAMES[theme.next]}>
       <svg viewBox="0 0 20 20" width="18" height="18" aria-hidden="true">
         <circle cx="10" cy="10" r="6.4" fill="none" stroke="currentColor" stroke-width="1.6" />
-        <path d="M10 3.6 A6.4 6.4 0 0 1 10 16.4Z" fill="currentColor" />
+        {#if theme.next === 'glare'}
+          <path
+            d="M10 0.4V2 M10 18v1.6 M0.4 10H2 M18 10h1.6 M3.2 3.2l1.1 1.1 M15.7 15.7l1.1 1.1 M3.2 16.8l1.1-1.1 M15.7 4.3l1.1-1.1"
+            stroke="currentColor"
+            stroke-width="1.6"
+          />
+        {:else if theme.next === 'dark'}
+          <path d="M10 3.6 A6.4 6.4 0 0 1 10 16.4Z" fill="currentColor" />
+        {/if}
       </svg>
     </button>
     <button class="wide" onclick={() => (keys.listed = true)} aria-label="Keys" title="Keys"
