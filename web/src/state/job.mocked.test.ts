@@ -4,6 +4,7 @@ import { calls } from '../api/calls';
 import { Refused } from '../api/client';
 import type { Edit, ShimKit, StoredJob } from '../api/types';
 import { open } from './job.svelte';
+import { notices } from './notices.svelte';
 
 const kit = (tolerance_mm: number, max_stack_mm = 12): ShimKit => ({
   tolerance_mm,
@@ -119,5 +120,26 @@ describe('an edit', () => {
     expect(await done).toBe(false);
     expect(open.stored?.revision).toBe(1);
     expect(await put(kit(0.5), kit(2))).toBe(true);
+  });
+
+  it('is drawn at once, so that the next one starts from it, and goes again where it is refused', async () => {
+    let arrive: (job: StoredJob) => void = () => undefined;
+    vi.spyOn(calls, 'putKit').mockImplementation((_, edit) =>
+      edit.now.kit.max_stack_mm !== 30
+        ? new Promise((done) => (arrive = done))
+        : Promise.reject(new Refused(422, { code: 'document', message: 'No.', mend: '', path: '' } as never)),
+    );
+    vi.spyOn(notices, 'refused').mockImplementation(() => undefined);
+    const first = open.putKit(open.stored!.job.kit, kit(1));
+    expect(open.stored?.job.kit).toEqual(kit(1));
+    const second = open.putKit(open.stored!.job.kit, kit(1, 30));
+    expect(open.stored?.job.kit).toEqual(kit(1, 30));
+    await vi.waitFor(() => expect(calls.putKit).toHaveBeenCalledOnce());
+    arrive(stored(2, kit(1)));
+    expect(await first).toBe(true);
+    expect(open.stored?.job.kit).toEqual(kit(1, 30)); // the second is still on its way
+    expect(await second).toBe(false);
+    expect(open.stored?.job.kit).toEqual(kit(1));
+    expect(open.stored?.revision).toBe(2);
   });
 });

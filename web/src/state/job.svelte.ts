@@ -20,6 +20,8 @@ import { remembered } from './store';
 import { waiting } from './waiting.svelte';
 
 type Send<T> = (id: string, edit: Edit<T>) => Promise<StoredJob>;
+/** A job as an edit that is on its way makes it. */
+type Shown = (job: StoredJob['job']) => StoredJob['job'];
 
 /** What two changed differently, and how to choose; null leaves all as it is stored, and the form as it is typed. */
 export interface Clash {
@@ -37,6 +39,9 @@ class OpenJob {
   #last: Promise<boolean> = Promise.resolve(true);
   #queued = 0;
   #own = new Map<string, { was: string; now: unknown }>();
+  /** The job as it is stored, and what is on its way there: forms are drawn with both. */
+  #server: StoredJob | null = null;
+  #under: readonly Shown[] = [];
 
   async load(id: string): Promise<void> {
     if (this.stored?.id !== id) this.stored = null;
@@ -54,8 +59,13 @@ class OpenJob {
   /** An answer that was asked for before an edit, and comes after it, tells of what was. */
   #take(found: StoredJob): void {
     const { stored } = this;
-    if (stored?.id !== found.id || stored.revision <= found.revision) this.stored = found;
+    if (stored?.id !== found.id || stored.revision <= found.revision) this.#draw(found);
     waiting.seen(found.id, found.revision);
+  }
+
+  #draw(server: StoredJob): void {
+    this.#server = server;
+    this.stored = { ...server, job: this.#under.reduce((job, shown) => shown(job), server.job) };
   }
 
   get units(): LengthUnit {
@@ -68,11 +78,16 @@ class OpenJob {
 
   /** Store what a form changed, from what it was drawn from to what it should be. What somebody else changed meanwhile
    *  stays; where both changed the same, both are shown, and nothing is stored before the user has chosen.
-   *  Edits go one after the other. */
-  edit<T>(target: string, send: Send<T>, was: T, now: T): Promise<boolean> {
+   *  Edits go one after the other; with `shown` the job is drawn with one at once, so that the next starts from it. */
+  edit<T>(target: string, send: Send<T>, was: T, now: T, shown?: Shown): Promise<boolean> {
     this.#queued += 1;
+    if (shown && this.stored) {
+      if (!this.#under.length) this.#server = this.stored;
+      this.#under = [...this.#under, shown];
+      this.stored = { ...this.stored, job: shown(this.stored.job) };
+    }
     this.#last = this.#last.then(async () => {
-      const done = await this.#edit(target, send, was, now);
+      const done = await this.#edit(target, send, was, now, shown);
       this.#queued -= 1;
       if (!this.#queued) this.#own.clear();
       return done;
@@ -80,20 +95,31 @@ class OpenJob {
     return this.#last;
   }
 
-  async #edit<T>(target: string, send: Send<T>, was: T, now: T): Promise<boolean> {
-    if (!this.stored) return false;
+  /** An edit has arrived, or never will: the job is drawn as it is stored, with what else is on its way. */
+  #over(shown: Shown | undefined, answer: StoredJob | null): void {
+    this.#under = this.#under.filter((u) => u !== shown);
+    if (answer) this.#draw(answer);
+    else if (shown && this.#server && this.stored?.id === this.#server.id) this.#draw(this.#server);
+  }
+
+  async #edit<T>(target: string, send: Send<T>, was: T, now: T, shown?: Shown): Promise<boolean> {
+    if (!this.stored) {
+      this.#over(shown, null);
+      return false;
+    }
     // what the user changed in the edit before this one is what this form showed, redrawn or not
     const own = this.#own.get(target);
     if (own && own.was === JSON.stringify(was)) was = own.now as T;
     let settle: Settle | null = null;
     for (;;) {
       try {
-        this.stored = await send(this.stored.id, { was, now, settle });
+        this.#over(shown, await send(this.stored.id, { was, now, settle }));
         this.#own.set(target, { was: JSON.stringify(was), now });
         return true;
       } catch (fault) {
         if (!(fault instanceof Refused) || fault.fault.code !== 'clash') {
           notices.refused(fault);
+          this.#over(shown, null);
           return false;
         }
         const { sides, revision } = fault.fault;
@@ -101,34 +127,52 @@ class OpenJob {
           (choose) => (this.clash = { sides: sides ?? [], choose }),
         );
         this.clash = null;
-        if (side === null) return false;
+        if (side === null) {
+          this.#over(shown, null);
+          return false;
+        }
         settle = { side, revision: revision ?? 0 };
       }
     }
   }
 
   putAbout(was: About, now: About): Promise<boolean> {
-    return this.edit('about', calls.putAbout, was, now);
+    return this.edit('about', calls.putAbout, was, now, (job) => ({ ...job, ...now }));
   }
 
   putKit(was: ShimKit, now: ShimKit): Promise<boolean> {
-    return this.edit('kit', calls.putKit, { kit: was }, { kit: now });
+    return this.edit('kit', calls.putKit, { kit: was }, { kit: now }, (job) => ({ ...job, kit: now }));
   }
 
   putWays(was: readonly Construction[], now: readonly Construction[]): Promise<boolean> {
-    return this.edit('ways', calls.putWays, { constructions: was }, { constructions: now });
+    return this.edit('ways', calls.putWays, { constructions: was }, { constructions: now }, (job) => ({
+      ...job,
+      constructions: [...now],
+    }));
   }
 
   putWorkshop(was: Workshop, now: Workshop): Promise<boolean> {
-    return this.edit('workshop', calls.putWorkshop, { workshop: was }, { workshop: now });
+    return this.edit('workshop', calls.putWorkshop, { workshop: was }, { workshop: now }, (job) => ({
+      ...job,
+      workshop: now,
+    }));
   }
 
   putSessions(was: Sessions, now: Sessions): Promise<boolean> {
-    return this.edit('sessions', calls.putSessions, { sessions: was }, { sessions: now });
+    return this.edit('sessions', calls.putSessions, { sessions: was }, { sessions: now }, (job) => ({
+      ...job,
+      sessions: now,
+    }));
   }
 
   putInstruments(was: readonly Instrument[], now: readonly Instrument[]): Promise<boolean> {
-    return this.edit('instruments', calls.putInstruments, { instruments: was }, { instruments: now });
+    return this.edit(
+      'instruments',
+      calls.putInstruments,
+      { instruments: was },
+      { instruments: now },
+      (job) => ({ ...job, instruments: [...now] }),
+    );
   }
 
   /** What is decided for a place; its facts have a queue of their own. */

@@ -3,6 +3,7 @@
   import type { Backing } from '../../api/types';
   import { Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
+  import NumberField from '../../entry/NumberField.svelte';
   import { ANCHOR, KINDS, LINING, RULES, RUNS, WOODS } from './backing';
 
   interface Props {
@@ -15,8 +16,6 @@
   const b = $derived(p.backing);
   const anchor = $derived(b.anchor ?? ANCHOR);
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
-  const number = (e: Event) =>
-    Math.max(0, Number((e.target as HTMLInputElement).value.replace(',', '.')) || 0);
   function take(kind: (typeof KINDS)[number]) {
     p.onput({
       kind,
@@ -72,19 +71,17 @@
       }}
     />
     {#if b.anchor}
-      <TextInput
-        labelText="Its maker’s load out, N"
-        size="sm"
-        inputmode="decimal"
+      <NumberField
+        label="Its maker’s load out, N"
+        least={1}
         value={anchor.pull_n}
-        on:blur={(e: FocusEvent) => p.onput({ anchor: { ...anchor, pull_n: number(e) || 1 } })}
+        onchange={(n) => p.onput({ anchor: { ...anchor, pull_n: n! } })}
       />
-      <TextInput
-        labelText="Sideways, N"
-        size="sm"
-        inputmode="decimal"
+      <NumberField
+        label="Sideways, N"
+        least={1}
         value={anchor.shear_n}
-        on:blur={(e: FocusEvent) => p.onput({ anchor: { ...anchor, shear_n: number(e) || 1 } })}
+        onchange={(n) => p.onput({ anchor: { ...anchor, shear_n: n! } })}
       />
       <LengthField
         label="Sits deep"
@@ -142,12 +139,11 @@
     onchange={(mm) => p.onput({ deepest_mm: mm })}
   />
   {#if p.vehicle && p.of === 'walls'}
-    <TextInput
-      labelText="Driving throws it, g"
-      size="sm"
-      inputmode="decimal"
+    <NumberField
+      label="Driving throws it, g"
+      most={20}
       value={b.driving_g ?? 0}
-      on:blur={(e: FocusEvent) => p.onput({ driving_g: Math.min(20, number(e)) })}
+      onchange={(g) => p.onput({ driving_g: g! })}
     />
   {/if}
 </div>

@@ -1,8 +1,9 @@
 <!-- The shim kit: what the installer has to pack with. -->
 <script lang="ts">
   import type { ShimKit } from '../../api/types';
-  import { Button, TextInput } from '../../carbon';
+  import { Button } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
+  import NumberField from '../../entry/NumberField.svelte';
   import { open } from '../../state/job.svelte';
   import { usual } from '../../entry/usual';
 
@@ -10,7 +11,6 @@
   const pieces = $derived(kit.pieces ?? []);
   const tapers = $derived(kit.tapers ?? []);
   const save = (part: Partial<ShimKit>) => void open.putKit(kit, { ...kit, ...part });
-  const count = (text: string) => (/^\d+$/.test(text.trim()) ? Number(text) : null);
   const changed = <T,>(all: readonly T[], i: number, part: Partial<T>) =>
     all.map((p, k) => (k === i ? { ...p, ...part } : p));
   const without = <T,>(all: readonly T[], i: number) => all.filter((_, k) => k !== i);
@@ -32,17 +32,14 @@
             /></td
           >
           <td
-            ><TextInput
-              hideLabel
-              labelText="How many of shim {i + 1}"
-              size="sm"
-              inputmode="numeric"
+            ><NumberField
+              bare
+              label="How many of shim {i + 1}"
+              whole
+              optional
               placeholder="plenty"
-              value={piece.count ?? ''}
-              on:blur={(e: FocusEvent) => {
-                const n = count((e.target as HTMLInputElement).value);
-                if (n !== (piece.count ?? null)) save({ pieces: changed(pieces, i, { count: n }) });
-              }}
+              value={piece.count ?? null}
+              onchange={(n) => save({ pieces: changed(pieces, i, { count: n }) })}
             /></td
           >
           <td

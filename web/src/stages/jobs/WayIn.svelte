@@ -4,11 +4,13 @@
   import type { Passage } from '../../api/types';
   import { Button, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
+  import NumberField from '../../entry/NumberField.svelte';
   import { open } from '../../state/job.svelte';
   import { usual } from '../../entry/usual';
 
   let { way }: { way: readonly Passage[] } = $props();
-  const put = (way_in: Passage[]) => void open.edit('way in', calls.putWayIn, { way_in: way }, { way_in });
+  const put = (way_in: Passage[]) =>
+    void open.edit('way in', calls.putWayIn, { way_in: way }, { way_in }, (job) => ({ ...job, way_in }));
   const set = (i: number, part: Partial<Passage>) =>
     put(way.map((p, k) => (k === i ? ({ ...p, ...part } as Passage) : p)));
   const LABELS: Record<string, string> = {
@@ -52,15 +54,11 @@
             />
           {/each}
           {#if passage.way === 'stair'}
-            <TextInput
-              size="sm"
-              labelText="Slope, degrees"
-              inputmode="decimal"
-              value={passage.slope_deg}
-              on:blur={(e: FocusEvent) => {
-                const deg = Number((e.target as HTMLInputElement).value);
-                if (deg >= 0 && deg <= 60) set(i, { slope_deg: deg });
-              }}
+            <NumberField
+              label="Slope, degrees"
+              value={passage.slope_deg ?? null}
+              most={60}
+              onchange={(deg) => set(i, { slope_deg: deg! })}
             />
           {/if}
           <button

@@ -2,8 +2,9 @@
      came off the saw. -->
 <script lang="ts">
   import type { Got, MarkedPart } from '../../api/types';
-  import { Select, SelectItem, TextInput } from '../../carbon';
+  import { Select, SelectItem } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
+  import NumberField from '../../entry/NumberField.svelte';
   import Measure from '../../entry/Measure.svelte';
   import { showLength } from '../../entry/length';
   import { usePlace } from '../../state/place';
@@ -141,15 +142,10 @@
     <SelectItem value="mended" text="mended" />
   </Select>
   {#if got}
-    <TextInput
-      labelText="For"
-      size="sm"
-      inputmode="decimal"
-      value={String(got.price ?? 0)}
-      on:blur={(e: FocusEvent) => {
-        const price = Number((e.target as HTMLInputElement).value.replace(',', '.'));
-        if (Number.isFinite(price) && price >= 0 && price !== got.price) ongot(got.how ?? 'bought', price);
-      }}
+    <NumberField
+      label="For"
+      value={got.price ?? 0}
+      onchange={(price) => ongot(got.how ?? 'bought', price!)}
     />
   {/if}
 </div>

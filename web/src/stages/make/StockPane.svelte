@@ -6,9 +6,10 @@
   import type { StockItem, Workshop } from '../../api/types';
   import { Button, Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
+  import NumberField from '../../entry/NumberField.svelte';
   import { notices } from '../../state/notices.svelte';
   import { merged, stockAt } from './piles';
-  import { key, number, readFile, text } from '../../entry/inputs';
+  import { key, readFile, text } from '../../entry/inputs';
 
   interface Props {
     job: string;
@@ -29,12 +30,6 @@
     tin: () => ({ ...DEFAULTS.tin, id: key('tin'), name: 'Paint' }) as unknown as StockItem,
   };
   const add = (kind: keyof typeof NEW) => put({ stock: [...stock, NEW[kind]()] });
-  function price(i: number, e: Event) {
-    const said = text(e).trim();
-    const value = said === '' ? null : number(e);
-    if (value === null || (Number.isFinite(value) && value >= 0)) item(i, { price: value });
-    else notices.add('error', `“${said}” is no price.`, 'Write digits with a point, without a currency.');
-  }
   /** What a table has is taken over by its ids; what it does not name stays, and so do a board's defects. */
   async function bring(e: Event) {
     const read = await readFile(e);
@@ -79,7 +74,6 @@
       notices.refused(fault);
     }
   }
-  const count = (e: Event) => Math.max(0, Math.round(number(e)) || 0);
 </script>
 
 <h2>Stock</h2>
@@ -92,21 +86,21 @@
 {/if}
 {#snippet end(s: StockItem, i: number)}
   <td class="few"
-    ><TextInput
-      labelText="At hand"
-      hideLabel
-      size="sm"
-      value={String(s.at_hand ?? 0)}
-      on:blur={(e: FocusEvent) => count(e) !== s.at_hand && item(i, { at_hand: count(e) })}
+    ><NumberField
+      label="At hand"
+      bare
+      whole
+      value={s.at_hand ?? 0}
+      onchange={(n) => item(i, { at_hand: n! })}
     /></td
   >
   <td class="few"
-    ><TextInput
-      labelText="Price"
-      hideLabel
-      size="sm"
-      value={s.price === null || s.price === undefined ? '' : String(s.price)}
-      on:blur={(e: FocusEvent) => text(e) !== String(s.price ?? '') && price(i, e)}
+    ><NumberField
+      label="Price"
+      bare
+      optional
+      value={s.price ?? null}
+      onchange={(n) => item(i, { price: n })}
     /></td
   >
   <td><button class="link" aria-label="Remove {s.name}" onclick={() => remove(i)}>Remove</button></td>
@@ -123,15 +117,7 @@
   >
 {/snippet}
 {#snippet figure(label: string, value: number, field: string, i: number, least: number)}
-  <td class="few"
-    ><TextInput
-      labelText={label}
-      hideLabel
-      size="sm"
-      value={String(value)}
-      on:blur={(e: FocusEvent) => number(e) > least && number(e) !== value && item(i, { [field]: number(e) })}
-    /></td
-  >
+  <td class="few"><NumberField {label} bare {value} {least} onchange={(n) => item(i, { [field]: n! })} /></td>
 {/snippet}
 {#if flat.length}
   <div class="scroll">
@@ -233,7 +219,7 @@
                 onchange={(mm) => item(i, { size_mm: mm })}
               /></td
             >
-            {@render figure('In one pack', s.holds ?? 100, 'holds', i, 0)}
+            {@render figure('In one pack', s.holds ?? 100, 'holds', i, 0.001)}
             {@render end(s, i)}
           </tr>
         {/each}
@@ -266,9 +252,9 @@
                 {#each OPTIONS.finishKinds as of (of)}<SelectItem value={of} text={of} />{/each}
               </Select>
             </td>
-            {@render figure('Litres', s.litres ?? 1, 'litres', i, 0)}
-            {@render figure('m² a litre', s.m2_per_litre ?? 12, 'm2_per_litre', i, 0)}
-            {@render figure('Dries, h', s.dries_h ?? 6, 'dries_h', i, -1)}
+            {@render figure('Litres', s.litres ?? 1, 'litres', i, 0.001)}
+            {@render figure('m² a litre', s.m2_per_litre ?? 12, 'm2_per_litre', i, 0.001)}
+            {@render figure('Dries, h', s.dries_h ?? 6, 'dries_h', i, 0)}
             {@render end(s, i)}
           </tr>
         {/each}

@@ -5,9 +5,10 @@
   import type { Coats, Machine, Shop, Workshop } from '../../api/types';
   import { Button, Select, SelectItem, TextInput } from '../../carbon';
   import LengthField from '../../entry/LengthField.svelte';
+  import NumberField from '../../entry/NumberField.svelte';
   import { open } from '../../state/job.svelte';
   import StockPane from './StockPane.svelte';
-  import { key, number, readFile, text } from '../../entry/inputs';
+  import { key, readFile, text } from '../../entry/inputs';
   import { notices } from '../../state/notices.svelte';
 
   let { job, workshop: w }: { job: string; workshop: Workshop } = $props();
@@ -24,14 +25,9 @@
   const coat = (i: number, part: Partial<Coats>) =>
     put({ coats: coats.map((c, k) => (k === i ? { ...c, ...part } : c)) });
 
-  function offer(i: number, of: string, e: Event) {
-    const said = text(e).trim();
+  function offer(i: number, of: string, price: number | null) {
     const others = (shops[i]?.prices ?? []).filter((o) => o.item !== of);
-    const value = number(e);
-    if (said === '') shop(i, { prices: others });
-    else if (Number.isFinite(value) && value >= 0)
-      shop(i, { prices: [...others, { item: of, price: value }] });
-    else notices.add('error', `“${said}” is no price.`, 'Write digits with a point, without a currency.');
+    shop(i, { prices: price === null ? others : [...others, { item: of, price }] });
   }
   async function bring(e: Event, i: number) {
     const read = await readFile(e);
@@ -68,11 +64,12 @@
     least={0}
     onchange={(mm) => put({ end_trim_mm: mm! })}
   />
-  <TextInput
-    labelText="One person lifts, kg"
-    size="sm"
-    value={String(w.lifts_kg ?? 25)}
-    on:blur={(e: FocusEvent) => number(e) >= 1 && number(e) !== w.lifts_kg && put({ lifts_kg: number(e) })}
+  <NumberField
+    label="One person lifts, kg"
+    least={1}
+    most={200}
+    value={w.lifts_kg ?? 25}
+    onchange={(kg) => put({ lifts_kg: kg! })}
   />
   <LengthField
     label="The car takes, long"
@@ -167,12 +164,7 @@
       value={s.name}
       on:blur={(e: FocusEvent) => text(e).trim() && text(e) !== s.name && shop(i, { name: text(e).trim() })}
     />
-    <TextInput
-      labelText="The trip costs"
-      size="sm"
-      value={String(s.trip ?? 0)}
-      on:blur={(e: FocusEvent) => number(e) >= 0 && number(e) !== s.trip && shop(i, { trip: number(e) })}
-    />
+    <NumberField label="The trip costs" value={s.trip ?? 0} onchange={(n) => shop(i, { trip: n! })} />
     <label class="file"
       >Bring its prices <input type="file" accept=".csv,text/csv" onchange={(e) => void bring(e, i)} /></label
     >
@@ -186,12 +178,11 @@
     <summary>{s.prices?.length ?? 0} prices</summary>
     <div class="prices">
       {#each stock as of (of.id)}
-        <TextInput
-          labelText={of.name}
-          size="sm"
-          value={String(s.prices?.find((o) => o.item === of.id)?.price ?? '')}
-          on:blur={(e: FocusEvent) =>
-            text(e) !== String(s.prices?.find((o) => o.item === of.id)?.price ?? '') && offer(i, of.id, e)}
+        <NumberField
+          label={of.name}
+          optional
+          value={s.prices?.find((o) => o.item === of.id)?.price ?? null}
+          onchange={(n) => offer(i, of.id, n)}
         />
       {/each}
     </div>

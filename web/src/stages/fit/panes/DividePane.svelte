@@ -3,9 +3,10 @@
   import { calls } from '../../../api/calls';
   import type { Divide, Divided } from '../../../api/types';
   import { Refused } from '../../../api/client';
-  import { Select, SelectItem, TextInput } from '../../../carbon';
+  import { Select, SelectItem } from '../../../carbon';
   import { showLength } from '../../../entry/length';
   import LengthField from '../../../entry/LengthField.svelte';
+  import NumberField from '../../../entry/NumberField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
   import { usePlace } from '../../../state/place';
   import { usualLength } from '../../../entry/usual';
@@ -57,13 +58,13 @@
     onchange={(mm) => (asked.piece_mm = mm!)}
   />
   {#if asked.how === 'openings'}
-    <TextInput
-      labelText="Openings"
-      size="sm"
-      inputmode="numeric"
-      value={asked.count}
-      on:blur={(e: FocusEvent) =>
-        (asked.count = Math.max(1, Math.round(Number((e.target as HTMLInputElement).value)) || 1))}
+    <NumberField
+      label="Openings"
+      whole
+      least={1}
+      most={100}
+      value={asked.count ?? 1}
+      onchange={(n) => (asked.count = n!)}
     />
   {/if}
   {#if asked.how === 'trim'}

@@ -4,6 +4,7 @@
   import type { LaidUnit, Unit } from '../../../api/types';
   import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
+  import NumberField from '../../../entry/NumberField.svelte';
   import { showLength } from '../../../entry/length';
   import { usePlace } from '../../../state/place';
   import { usual } from '../../../entry/usual';
@@ -56,7 +57,6 @@
   };
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
   const round = (mm: number) => showLength(mm, view.unit, 0);
-  const kilo = (e: FocusEvent) => Number((e.target as HTMLInputElement).value.replace(',', '.'));
 </script>
 
 {#if body}
@@ -99,12 +99,11 @@
       >
         {#each OPTIONS.materials as m (m)}<SelectItem value={m} text={m} />{/each}
       </Select>
-      <TextInput
-        labelText="Carries, kg/m²"
-        size="sm"
-        inputmode="decimal"
+      <NumberField
+        label="Carries, kg/m²"
+        most={2000}
         value={body.load_kg_per_m2 ?? 200}
-        on:blur={(e: FocusEvent) => kilo(e) >= 0 && kilo(e) <= 2000 && set({ load_kg_per_m2: kilo(e) })}
+        onchange={(kg) => set({ load_kg_per_m2: kg! })}
       />
       <Checkbox
         labelText="Members run from front to back"
@@ -151,15 +150,12 @@
                 })}
             />
           {/each}
-          <TextInput
-            labelText="kg"
-            size="sm"
-            inputmode="decimal"
+          <NumberField
+            label="kg"
+            most={500}
             value={t.weight_kg ?? 1}
-            on:blur={(e: FocusEvent) =>
-              kilo(e) >= 0 &&
-              kilo(e) <= 500 &&
-              set({ hangs: body.hangs!.map((h, k) => (k === i ? { ...h, weight_kg: kilo(e) } : h)) })}
+            onchange={(kg) =>
+              set({ hangs: body.hangs!.map((h, k) => (k === i ? { ...h, weight_kg: kg! } : h)) })}
           />
           <button class="link" onclick={() => set({ hangs: body.hangs!.filter((_, k) => k !== i) })}
             >Take down {t.name}</button

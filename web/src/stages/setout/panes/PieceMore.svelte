@@ -2,8 +2,9 @@
 <script lang="ts">
   import { OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../api/fields';
   import type { Standing, Unit } from '../../../api/types';
-  import { Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
+  import { Checkbox, Select, SelectItem } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
+  import NumberField from '../../../entry/NumberField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
   import { usual } from '../../../entry/usual';
   import { open } from '../../../state/job.svelte';
@@ -104,8 +105,6 @@
     if (pieces.length) p.onchange({ standing: { on: 'pieces', pieces } as unknown as Standing });
   }
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
-  const number = (e: Event) =>
-    Math.max(0, Number((e.target as HTMLInputElement).value.replace(',', '.')) || 0);
   const BOARD: NonNullable<Unit['board']> = {
     material: 'particleboard',
     moisture_range_percent: 4,
@@ -199,12 +198,11 @@
     least={0}
     onchange={(mm) => p.onchange({ feet_in_mm: mm! })}
   />
-  <TextInput
-    labelText="Weight, kg"
-    size="sm"
-    inputmode="decimal"
+  <NumberField
+    label="Weight, kg"
+    most={2000}
     value={u.weight_kg ?? 0}
-    on:blur={(e: FocusEvent) => p.onchange({ weight_kg: number(e) })}
+    onchange={(kg) => p.onchange({ weight_kg: kg! })}
   />
   <Select
     labelText="It holds"
@@ -229,13 +227,13 @@
     least={0}
     onchange={(mm) => p.onchange({ front: { ...u.front, handle_mm: mm! } })}
   />
-  <TextInput
-    labelText="Openings side by side"
-    size="sm"
-    inputmode="numeric"
+  <NumberField
+    label="Openings side by side"
+    whole
+    least={1}
+    most={12}
     value={u.front?.openings ?? 1}
-    on:blur={(e: FocusEvent) =>
-      p.onchange({ front: { ...u.front, openings: Math.min(12, Math.max(1, Math.round(number(e)))) } })}
+    onchange={(n) => p.onchange({ front: { ...u.front, openings: n! } })}
   />
   {#each [['left_mm', 'To scribe off, left'], ['right_mm', 'To scribe off, right']] as const as [key, label] (key)}
     <LengthField
@@ -255,20 +253,17 @@
     >
       {#each MATERIALS as value (value)}<SelectItem {value} text={value} />{/each}
     </Select>
-    <TextInput
-      labelText="Carries, kg a metre"
-      size="sm"
-      inputmode="decimal"
+    <NumberField
+      label="Carries, kg a metre"
+      most={2000}
       value={board.load_kg_per_m ?? 30}
-      on:blur={(e: FocusEvent) => p.onchange({ board: { ...board, load_kg_per_m: number(e) } })}
+      onchange={(kg) => p.onchange({ board: { ...board, load_kg_per_m: kg! } })}
     />
-    <TextInput
-      labelText="Moisture swing, %"
-      size="sm"
-      inputmode="decimal"
+    <NumberField
+      label="Moisture swing, %"
+      most={20}
       value={board.moisture_range_percent ?? 4}
-      on:blur={(e: FocusEvent) =>
-        p.onchange({ board: { ...board, moisture_range_percent: Math.min(20, number(e)) } })}
+      onchange={(n) => p.onchange({ board: { ...board, moisture_range_percent: n! } })}
     />
     <LengthField
       label="Longest stock"

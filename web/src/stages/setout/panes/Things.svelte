@@ -3,6 +3,7 @@
   import type { Content } from '../../../api/types';
   import { Button, TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
+  import NumberField from '../../../entry/NumberField.svelte';
   import Count from './Count.svelte';
   import { usual } from '../../../entry/usual';
   import { open } from '../../../state/job.svelte';
@@ -45,15 +46,11 @@
       {#each SIZES as [key, label] (key)}
         <LengthField {label} value={t[key]} least={1} onchange={(mm) => set(i, { [key]: mm! })} />
       {/each}
-      <TextInput
-        labelText="kg each"
-        size="sm"
-        inputmode="decimal"
+      <NumberField
+        label="kg each"
+        most={2000}
         value={t.weight_kg ?? 0}
-        on:blur={(e: FocusEvent) => {
-          const kg = Number((e.target as HTMLInputElement).value.replace(',', '.'));
-          if (kg >= 0 && kg <= 2000 && kg !== t.weight_kg) set(i, { weight_kg: kg });
-        }}
+        onchange={(kg) => set(i, { weight_kg: kg! })}
       />
       <LengthField
         label="Plug"
