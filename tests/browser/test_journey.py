@@ -409,6 +409,7 @@ def test_a_mark_changed_here_and_elsewhere_is_shown_with_both_values(desks, line
     expect(both.get_by_role("row", name="Name")).to_contain_text("Double outlet", timeout=15_000)
     expect(both.get_by_role("row", name="Stands proud")).to_contain_text("12")
     page.get_by_role("button", name="Keep mine").click()
+    expect(both).to_have_count(0)
     expect(page.get_by_role("status")).to_have_text("kept")
     assert Fact.objects.get(fact__supersedes=theirs["id"]).fact["name"] == "Outlet"
 

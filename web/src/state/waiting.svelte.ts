@@ -42,6 +42,7 @@ class Waiting {
   /** Things that the device could not keep: they live as long as the page. */
   loose = $state.raw<ReadonlySet<string>>(new Set());
   #sending: Promise<void> | null = null;
+  readonly #settled = new Set<string>();
   #user = '';
   #last = 0;
   #fresh = new Set<string>();
@@ -105,6 +106,11 @@ class Waiting {
 
   /** Keep facts here, then send them. One that waits already is kept in its newest form. */
   async keep(job: string, place: string, ...facts: Fact[]): Promise<void> {
+    await this.#add(job, place, facts);
+    await this.send();
+  }
+
+  async #add(job: string, place: string, facts: readonly Fact[]): Promise<void> {
     // plain copies: what a form still holds cannot be stored, and must not change what is kept
     const given = facts.map((fact) => $state.snapshot<Kept>(this.#tagged(job, place, fact)));
     const ids = new Set(given.map((k) => k.id));
@@ -112,7 +118,6 @@ class Waiting {
     ids.forEach((id) => this.#fresh.add(id));
     if (!(await this.#put(given))) this.#hold(given);
     ids.forEach((id) => this.#fresh.delete(id));
-    await this.send();
   }
 
   async #put(given: Kept[]): Promise<boolean> {
@@ -171,11 +176,16 @@ class Waiting {
   /** Settle a conflict: keep what the server has, or put what is kept here in its place. */
   async settle(conflict: Conflict, choice: 'mine' | 'theirs'): Promise<void> {
     const { kept, theirs } = conflict;
+    this.#settled.add(kept.id); // it goes no more, also while what takes its place is being kept
     this.conflicts = this.conflicts.filter((c) => c !== conflict);
+    if (choice === 'mine') {
+      const supersedes = typeof theirs['id'] === 'string' ? theirs['id'] : kept.id;
+      await this.#add(kept.job, kept.place, [{ ...kept.fact, id: newId(), supersedes }]);
+    }
     await this.#drop([kept.id]);
-    if (choice === 'theirs') return this.#tellAll(kept.job);
-    const supersedes = typeof theirs['id'] === 'string' ? theirs['id'] : kept.id;
-    return this.keep(kept.job, kept.place, { ...kept.fact, id: newId(), supersedes });
+    this.#settled.delete(kept.id);
+    if (choice === 'theirs') this.#tellAll(kept.job);
+    else await this.send();
   }
 
   /** Try what was refused once more. */
@@ -193,7 +203,11 @@ class Waiting {
   /** Place by place; what is refused stays on the device and holds up nothing else. */
   async #sendAll(): Promise<void> {
     await this.#look();
-    const left = new Set<string>([...this.stuck.keys(), ...this.conflicts.map((c) => c.kept.id)]);
+    const left = new Set<string>([
+      ...this.stuck.keys(),
+      ...this.conflicts.map((c) => c.kept.id),
+      ...this.#settled,
+    ]);
     let later = false;
     for (;;) {
       const first = this.all.find((k) => !left.has(k.id));
