@@ -28,9 +28,9 @@
         ? showLength(check.expected_mm, view.unit)
         : '0',
   );
-  const enter = (mm: number, typed: string) => {
-    // a number without a unit of length is what the instrument said, whatever the tape's unit is
-    const said = as === 'mm' ? mm : Number(typed.replace(',', '.').replace(/[^0-9.-]/g, ''));
+  const enter = (mm: number) => {
+    // a number without a unit of length is what the instrument said, whatever the tape's unit is: the pad took it for that
+    const said = as !== 'mm' && view.unit === 'in' ? mm / 25.4 : mm;
     onread({ mm: overItsLength(said, as, check.over_mm ?? 0) });
   };
 </script>

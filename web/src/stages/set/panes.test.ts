@@ -57,6 +57,20 @@ describe('a check in hand', () => {
     expect(said[2]).toBeCloseTo(1.396, 3);
   });
 
+  it('takes degrees and mm a metre as the level shows them in inches too, fractions and all', () => {
+    onread.mockClear();
+    made.push(shown(CheckPane, { check: LEVEL, onread, onnext: null, onclose: vi.fn() }, 'in'));
+    type('1/16');
+    press('mm/m');
+    type('0.5');
+    press('°');
+    type('3/8');
+    const said = onread.mock.calls.map((c) => (c[0] as { mm: number }).mm);
+    expect(said[0]).toBeCloseTo(25.4 / 16);
+    expect(said[1]).toBeCloseTo(0.5 * 0.8);
+    expect(said[2]).toBeCloseTo(800 * Math.tan((0.375 * Math.PI) / 180), 3);
+  });
+
   it('says what to do where it is out, and that it is read again', () => {
     const readings = [{ fact: 'f', value_mm: 2.1, off_mm: 2.1, out: true }];
     put(
