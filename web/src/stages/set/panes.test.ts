@@ -59,7 +59,9 @@ describe('a check in hand', () => {
 
   it('takes degrees and mm a metre as the level shows them in inches too, fractions and all', () => {
     onread.mockClear();
-    made.push(shown(CheckPane, { check: LEVEL, onread, onnext: null, onclose: vi.fn() }, 'in'));
+    made.push(
+      shown(CheckPane, { check: LEVEL, advice: undefined, onread, onnext: null, onclose: vi.fn() }, 'in'),
+    );
     type('1/16');
     press('mm/m');
     type('0.5');
