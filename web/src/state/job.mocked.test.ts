@@ -142,4 +142,17 @@ describe('an edit', () => {
     expect(open.stored?.job.kit).toEqual(kit(1));
     expect(open.stored?.revision).toBe(2);
   });
+
+  it('goes to the job that it was made in, though another is in view by then', async () => {
+    const other = { ...stored(5, kit(0.7)), id: 'other' };
+    let arrive: (job: StoredJob) => void = () => undefined;
+    send.mockReturnValueOnce(new Promise((done) => (arrive = done))).mockResolvedValueOnce(stored(3, kit(3)));
+    const both = [put(kit(0.5), kit(1)), put(kit(1), kit(3))];
+    await vi.waitFor(() => expect(send).toHaveBeenCalledOnce());
+    open.stored = other;
+    arrive(stored(2, kit(1)));
+    expect(await Promise.all(both)).toEqual([true, true]);
+    expect(send.mock.calls.map((c) => c[0])).toEqual(['job', 'job']);
+    expect(open.stored).toEqual(other);
+  });
 });

@@ -41,7 +41,7 @@ class OpenJob {
   #own = new Map<string, { was: string; now: unknown }>();
   /** The job as it is stored, and what is on its way there: forms are drawn with both. */
   #server: StoredJob | null = null;
-  #under: readonly Shown[] = [];
+  #under: readonly { job: string; shown: Shown }[] = [];
 
   async load(id: string): Promise<void> {
     if (this.stored?.id !== id) this.stored = null;
@@ -65,7 +65,8 @@ class OpenJob {
 
   #draw(server: StoredJob): void {
     this.#server = server;
-    this.stored = { ...server, job: this.#under.reduce((job, shown) => shown(job), server.job) };
+    const own = this.#under.filter((u) => u.job === server.id);
+    this.stored = { ...server, job: own.reduce((job, u) => u.shown(job), server.job) };
   }
 
   get units(): LengthUnit {
@@ -80,57 +81,49 @@ class OpenJob {
    *  stays; where both changed the same, both are shown, and nothing is stored before the user has chosen.
    *  Edits go one after the other; with `shown` the job is drawn with one at once, so that the next starts from it. */
   edit<T>(target: string, send: Send<T>, was: T, now: T, shown?: Shown): Promise<boolean> {
+    const job = this.stored?.id; // whichever job is in view once its turn comes
+    if (job === undefined) return Promise.resolve(false);
     this.#queued += 1;
     if (shown && this.stored) {
-      if (!this.#under.length) this.#server = this.stored;
-      this.#under = [...this.#under, shown];
+      if (!this.#under.length || this.#server?.id !== job) this.#server = this.stored;
+      this.#under = [...this.#under, { job, shown }];
       this.stored = { ...this.stored, job: shown(this.stored.job) };
     }
     this.#last = this.#last.then(async () => {
-      const done = await this.#edit(target, send, was, now, shown);
+      const done = await this.#edit(job, target, send, was, now);
+      this.#under = this.#under.filter((u) => u.shown !== shown);
+      const server = done ?? (shown ? this.#server : null);
+      if (server && this.stored?.id === server.id) this.#draw(server);
       this.#queued -= 1;
       if (!this.#queued) this.#own.clear();
-      return done;
+      return done !== null;
     });
     return this.#last;
   }
 
-  /** An edit has arrived, or never will: the job is drawn as it is stored, with what else is on its way. */
-  #over(shown: Shown | undefined, answer: StoredJob | null): void {
-    this.#under = this.#under.filter((u) => u !== shown);
-    if (answer) this.#draw(answer);
-    else if (shown && this.#server && this.stored?.id === this.#server.id) this.#draw(this.#server);
-  }
-
-  async #edit<T>(target: string, send: Send<T>, was: T, now: T, shown?: Shown): Promise<boolean> {
-    if (!this.stored) {
-      this.#over(shown, null);
-      return false;
-    }
+  /** Give the job as it is stored then, or null where nothing was. */
+  async #edit<T>(job: string, target: string, send: Send<T>, was: T, now: T): Promise<StoredJob | null> {
+    const form = `${job} ${target}`;
     // what the user changed in the edit before this one is what this form showed, redrawn or not
-    const own = this.#own.get(target);
+    const own = this.#own.get(form);
     if (own && own.was === JSON.stringify(was)) was = own.now as T;
     let settle: Settle | null = null;
     for (;;) {
       try {
-        this.#over(shown, await send(this.stored.id, { was, now, settle }));
-        this.#own.set(target, { was: JSON.stringify(was), now });
-        return true;
+        const answer = await send(job, { was, now, settle });
+        this.#own.set(form, { was: JSON.stringify(was), now });
+        return answer;
       } catch (fault) {
         if (!(fault instanceof Refused) || fault.fault.code !== 'clash') {
           notices.refused(fault);
-          this.#over(shown, null);
-          return false;
+          return null;
         }
         const { sides, revision } = fault.fault;
         const side = await new Promise<Settle['side'] | null>(
           (choose) => (this.clash = { sides: sides ?? [], choose }),
         );
         this.clash = null;
-        if (side === null) {
-          this.#over(shown, null);
-          return false;
-        }
+        if (side === null) return null;
         settle = { side, revision: revision ?? 0 };
       }
     }
