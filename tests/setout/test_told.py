@@ -210,3 +210,9 @@ def test_a_hole_that_falls_on_a_board_says_how_far_to_move_it(
     made = hole(kind="cable hole", inside=inside, at=at, size=(60.0, 60.0))
     found = [f for f in laid(place_of(carcass("A", 600.0, cell, holes=(made,)))).findings if f.code == "hole-on-board"]
     assert [f.text.split("Move it ")[1].split(" and it")[0] for f in found] == ([told] if told else [])
+
+
+def test_a_lid_may_lie_over_a_divider() -> None:
+    made = hole(kind="lid", inside="top", at=(150.0, 50.0), size=(300.0, 300.0), strip_mm=60.0)
+    chest = carcass("A", 600.0, TWO_COLUMNS, holes=(made,))
+    assert "hole-on-board" not in codes(laid(place_of(chest)))

@@ -151,11 +151,16 @@ class _Free:
 
 
 def on_boards(sheet: Sheet) -> Iterator[Finding]:
-    """Holes that fall on a board inside the box: a divider, a side, a fixed shelf."""
+    """Holes that fall on a board inside the box: a divider, a side, a fixed shelf.
+
+    A lid or a hatch in a top may lie over a divider, which bears its edge.
+    """
     for unit in sheet.place.units:
         if unit.insides is None:
             continue
         for hole in unit.holes:
+            if hole.inside == "top" and hole.kind in ("lid", "hatch"):
+                continue
             free = list(_free(unit, unit.insides.cell, sheet.cells[unit.id][0], hole))
             at = (hole.at[0], hole.at[0] + hole.size[0], hole.at[1], hole.at[1] + hole.size[1])
             if not any(f.meets(*at) for f in free):
