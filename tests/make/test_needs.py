@@ -209,10 +209,7 @@ def test_what_is_at_hand_goes_into_no_car_and_a_part_too_large_by_itself_is_told
 
 
 def _left(sheet: LaidSheet) -> list[tuple[float, float]]:
-    """Return the pieces that lie there after the cuts that are made before, sawn one by one as they come.
-
-    Cuts that trim an edge are left for the bench: the strip stays on its piece.
-    """
+    """Return the pieces that lie there after the cuts that are made before, sawn one by one as they come."""
     lying = [(0.0, 0.0, sheet.long_mm, sheet.wide_mm)]
     for n in sheet.before:
         cut = sheet.cuts[n]
@@ -225,15 +222,19 @@ def _left(sheet: LaidSheet) -> list[tuple[float, float]]:
             lying += [(own[0], own[1], at, own[3]), (at + 3.0, own[1], own[2], own[3])]
         else:
             lying += [(own[0], own[1], own[2], at), (own[0], at + 3.0, own[2], own[3])]
-    margin = 2 * 5.0  # what is trimmed off two edges
-    return [(max(c - a - margin, 0.0), max(d - b - margin, 0.0)) for a, b, c, d in lying]
+    return [(c - a, d - b) for a, b, c, d in lying if min(c - a, d - b) > 6.0]  # not what is trimmed off
 
 
-def test_cuts_that_only_trim_an_edge_are_none_of_those_before() -> None:
-    made = solve_make(job(BOX, workshop=Workshop(stock=(PLY, THIN), lifts_kg=5.0)))
+def test_edges_are_trimmed_before_as_stops_are_set_from_trimmed_edges() -> None:
+    """Four trims, then whatever parts the sheet; a sheet that is light enough is not touched for its edges alone."""
+    made = solve_make(job(BOX, workshop=Workshop(stock=(PLY, THIN), lifts_kg=20.0)))
     for sheet in made.layout.sheets:
-        assert all(stop_mm(sheet.cuts[n]) > 25.0 for n in sheet.before)
         assert broken_down(sheet, Limits()).cuts == ()
+        if sheet.weight_kg <= 20.0:
+            assert sheet.before == ()
+        else:
+            assert sheet.before[:4] == (0, 1, 2, 3)
+            assert any(stop_mm(sheet.cuts[n]) > 100.0 for n in sheet.before[4:])
 
 
 # --- holes ---

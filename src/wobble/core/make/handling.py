@@ -57,10 +57,11 @@ def handled(sheets: Iterable[LaidSheet], shop: Workshop) -> Iterator[LaidSheet]:
 def broken_down(sheet: LaidSheet, limits: Limits) -> BrokenDown:
     """Return which cuts of a layout leave nothing over the limits; the others wait for the bench.
 
-    Cuts that only trim an edge wait, too, and rests are cut up anywhere.
+    Its edges are trimmed before, as stops are set from trimmed edges; rests are cut up anywhere.
     """
     made: list[int] = []
     over: list[Size] = []
+    parted = False
     lying: list[tuple[Size, Size, int]] = [((0.0, 0.0), (sheet.long_mm, sheet.wide_mm), 0)]
     while lying:
         at, size, since = lying.pop(0)
@@ -78,11 +79,11 @@ def broken_down(sheet: LaidSheet, limits: Limits) -> BrokenDown:
             continue
         i = 0 if sheet.cuts[n].axis == "x" else 1
         kept = stop_mm(sheet.cuts[n])
-        if EDGE_MM < kept < size[i] - EDGE_MM:
-            made.append(n)
+        made.append(n)
+        parted = parted or EDGE_MM < kept < size[i] - EDGE_MM
         lying.append((at, _with(size, i, kept), n + 1))
         lying.append((_with(at, i, at[i] + kept), _with(size, i, size[i] - kept), n + 1))
-    return BrokenDown(tuple(sorted(made)), tuple(over))
+    return BrokenDown(tuple(sorted(made)) if parted else (), tuple(over))
 
 
 def _lies(part: PartOnStock) -> Size:
