@@ -159,13 +159,7 @@ class OpenJob {
   }
 
   putInstruments(was: readonly Instrument[], now: readonly Instrument[]): Promise<boolean> {
-    return this.edit(
-      'instruments',
-      calls.putInstruments,
-      { instruments: was },
-      { instruments: now },
-      (job) => ({ ...job, instruments: [...now] }),
-    );
+    return this.edit('instruments', calls.putInstruments, { instruments: was }, { instruments: now });
   }
 
   /** What is decided for a place; its facts have a queue of their own. */
