@@ -152,10 +152,7 @@ class OpenJob {
   }
 
   putSessions(was: Sessions, now: Sessions): Promise<boolean> {
-    return this.edit('sessions', calls.putSessions, { sessions: was }, { sessions: now }, (job) => ({
-      ...job,
-      sessions: now,
-    }));
+    return this.edit('sessions', calls.putSessions, { sessions: was }, { sessions: now });
   }
 
   putInstruments(was: readonly Instrument[], now: readonly Instrument[]): Promise<boolean> {
