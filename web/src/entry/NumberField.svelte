@@ -1,6 +1,6 @@
 <!-- A plain number: a weight, a count, a price, a load. What is no number, or past its limits, is told and stays typed. -->
 <script lang="ts">
-  import { TextInput } from '../carbon';
+  import TypedField from './TypedField.svelte';
 
   interface Props {
     label: string;
@@ -29,9 +29,6 @@
     bare = false,
     onchange,
   }: Props = $props();
-  let draft = $state<string | null>(null);
-  let fault = $state('');
-
   function wrong(text: string, n: number): string {
     if (text === '') return optional ? '' : 'Give a number.';
     if (!/^[-+]?\d+([.,]\d+)?$/.test(text)) return `“${text}” is not a number. Write 12 or 12.5.`;
@@ -39,29 +36,19 @@
     if (n < least) return `Not below ${least}.`;
     return n > most ? `Not above ${most}.` : '';
   }
-  function settle() {
-    if (draft === null) return;
-    const text = draft.trim();
+  function read(text: string): { value: number | null } | { fault: string } {
     const n = Number(text.replace(',', '.'));
-    fault = wrong(text, n);
-    if (fault) return;
-    draft = null;
-    const now = text === '' ? null : n;
-    if (now !== value) onchange(now);
+    const fault = wrong(text, n);
+    return fault ? { fault } : { value: text === '' ? null : n };
   }
 </script>
 
-<TextInput
-  labelText={label}
-  hideLabel={bare}
-  size="sm"
-  autocomplete="off"
-  inputmode={whole ? 'numeric' : 'decimal'}
+<TypedField
+  {label}
+  {bare}
+  {whole}
   {placeholder}
-  invalid={fault !== ''}
-  invalidText={fault}
-  value={draft ?? (value === null ? '' : String(value))}
-  on:input={(e: CustomEvent<string | number | null>) => (draft = String(e.detail ?? ''))}
-  on:blur={settle}
-  on:keydown={(e: KeyboardEvent) => e.key === 'Enter' && settle()}
+  shown={value === null ? '' : String(value)}
+  {read}
+  ontaken={(n) => n !== value && onchange(n)}
 />

@@ -4,17 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from msgspec.structs import replace
+
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.result import FitResult
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides
-from wobble.core.job import Place
+from wobble.core.job import Place, Unit
 from wobble.core.part import Dimension, Part, Role
 from wobble.core.setout.boards import seams
 
 STANDS = "the run standing, measured beside it"
 """What a strip that is scribed to a wall waits for."""
+TEMPLATE = "a template, or the walls measured at its height"
 BLOCK_MM = 60.0
 SCRIBED: tuple[tuple[str, Role], ...] = (("plinth-", "plinth"), ("head-", "head strip"), ("return-", "skirting return"))
 
@@ -105,46 +108,36 @@ def _flats(place: Place, fitted: FitResult) -> Iterator[Part]:
     for part in fitted.flats:
         unit = units[part.unit]
         cuts = tuple(s.id for s in fitted.scribes if s.id.startswith(f"{unit.id}-") and s.flat)
-        n = len(part.seams_at) + 1
-        yield Part(
-            id=f"flat-{unit.id}",
-            role="top" if unit.kind == "top" else "shelf",
-            of=(unit.id,),
-            name=unit.name,
-            material=unit.board.material if unit.board is not None else "",
-            thick_mm=unit.height_mm,
-            blank_mm=(part.blank_mm[0] / n, part.blank_mm[1]),
-            finished=(
-                Dimension(label="along the back", figure=part.at_back),
-                Dimension(label="along the front", figure=part.at_front),
-                Dimension(label="deep at the left", figure=part.at_left),
-                Dimension(label="deep at the right", figure=part.at_right),
-            ),
-            cuts=cuts,
-            quantity=n,
-            ready=(TEMPLATE,) if cuts else (),
+        sizes = (
+            Dimension(label="along the back", figure=part.at_back),
+            Dimension(label="along the front", figure=part.at_front),
+            Dimension(label="deep at the left", figure=part.at_left),
+            Dimension(label="deep at the right", figure=part.at_right),
         )
-
-
-TEMPLATE = "a template, or the walls measured at its height"
+        flat = _flat(unit, part.blank_mm, len(part.seams_at) + 1, sizes)
+        yield replace(flat, cuts=cuts, ready=(TEMPLATE,) if cuts else ())
 
 
 def _as_set_out(place: Place) -> Iterator[Part]:
     """Yield tops and shelves of a place that is not measured yet: one that meets a wall waits for it."""
     for unit in (u for u in place.units if u.flat):
+        sizes = (_said("long", unit.width_mm), _said("wide", unit.depth_mm))
         n = len(seams(unit.board, unit.width_mm)) + 1
-        yield Part(
-            id=f"flat-{unit.id}",
-            role="top" if unit.kind == "top" else "shelf",
-            of=(unit.id,),
-            name=unit.name,
-            material=unit.board.material if unit.board is not None else "",
-            thick_mm=unit.height_mm,
-            blank_mm=(unit.width_mm / n, unit.depth_mm),
-            finished=(_said("long", unit.width_mm), _said("wide", unit.depth_mm)),
-            quantity=n,
-            ready=(TEMPLATE,) if unit.meets else (),
-        )
+        yield replace(_flat(unit, (unit.width_mm, unit.depth_mm), n, sizes), ready=(TEMPLATE,) if unit.meets else ())
+
+
+def _flat(unit: Unit, blank_mm: tuple[float, float], pieces: int, finished: tuple[Dimension, ...]) -> Part:
+    return Part(
+        id=f"flat-{unit.id}",
+        role="top" if unit.kind == "top" else "shelf",
+        of=(unit.id,),
+        name=unit.name,
+        material=unit.board.material if unit.board is not None else "",
+        thick_mm=unit.height_mm,
+        blank_mm=(blank_mm[0] / pieces, blank_mm[1]),
+        finished=finished,
+        quantity=pieces,
+    )
 
 
 def _legs(place: Place, fitted: FitResult) -> Iterator[Part]:

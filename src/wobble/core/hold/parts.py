@@ -19,6 +19,8 @@ from wobble.core.part import Dimension, Fastener, Part, Role
 KERF_MM = 3.0
 """What the cut between the halves of a split batten takes."""
 TIMBER_HIGH_MM = 60.0
+KNOWN = "the wall measured and what is behind it found: where it is fastened, and how long it is"
+"""What a part waits for of which it is not known where it goes."""
 
 
 def hold_parts(
@@ -40,9 +42,6 @@ def hold_parts(
         *_blocks(fasteners),
     )
     return (*made, *_as_set_out(place, made))
-
-
-MEASURED = "the place measured: it says where it is fastened, and how long it is"
 
 
 def _as_set_out(place: Place, made: tuple[Part, ...]) -> Iterator[Part]:
@@ -84,7 +83,7 @@ def _waiting(unit: Unit, role: Role, key: str, name: str, material: str, size: t
         thick_mm=thick,
         blank_mm=(long, wide),
         finished=(_said("long", long),),
-        ready=(MEASURED,),
+        ready=(KNOWN,),
     )
 
 

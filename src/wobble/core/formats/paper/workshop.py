@@ -24,6 +24,7 @@ from wobble.core.make.laid import LaidSheet
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.result import Made
 from wobble.core.make.stock import material_of
+from wobble.core.part import Part
 
 Paper = Literal["parts", "sheets", "settings", "labels", "shopping", "order"]
 PAPERS: tuple[Paper, ...] = get_args(Paper)
@@ -61,8 +62,7 @@ def _parts(sheet: Pages, made: Made) -> None:
         for p in some:
             notes = [*(w.words for w in p.part.waits), p.part.joins, p.part.face_up and f"{p.part.face_up} up"]
             notes += [f"{', '.join(p.part.banded)} banded"] if p.part.banded else []
-            notes += [d.words for d in p.part.drillings]
-            notes += [p.part.corner.words] if p.part.corner is not None else []
+            notes += _worked(p.part)
             sheet.row(
                 [
                     (0, p.mark),
@@ -219,14 +219,18 @@ def _shopping(sheet: Pages, made: Made) -> None:
     sheet.row([(0, buying.why)])
 
 
+def _worked(part: Part) -> list[str]:
+    """Return what is drilled in a part and cut off it."""
+    return [*(d.words for d in part.drillings), *([part.corner.words] if part.corner is not None else [])]
+
+
 def _order(sheet: Pages, made: Made) -> None:
     """List what is ordered from a maker: sizes as finished, edges, hinges, which way up."""
     some = [p for p in made.parts if p.state == "bought"]
     for p in some:
         sizes = " × ".join(spoken(d.figure.value_mm, sheet.job.units) for d in p.part.finished)
         thick = f", {spoken(p.part.thick_mm, sheet.job.units)} thick" if p.part.thick_mm else ""
-        notes = [p.part.end, *(d.words for d in p.part.drillings)]
-        notes += [p.part.corner.words] if p.part.corner is not None else []
+        notes = [p.part.end, *_worked(p.part)]
         waits = [w.words for w in p.part.waits]
         if waits:
             notes.append(f"not before {' and '.join(waits)}")
