@@ -29,7 +29,7 @@ def main() -> None:
     parser.add_argument("--uneven", type=int, default=30, help="made-up surfaces that step, and lines that lean")
     parser.add_argument("--floors", type=int, default=30, help="made-up floors on which stations are chosen one by one")
     parser.add_argument("--alcoves", type=int, default=500, help="made-up alcoves with a box that may go in")
-    parser.add_argument("--kinds", type=int, default=40, help="made-up rooms of each of four kinds, and boxes for them")
+    parser.add_argument("--kinds", type=int, default=40, help="made-up rooms of each of five kinds, and boxes for them")
     parser.add_argument("--walls", type=int, default=100, help="made-up walls with studs to find")
     parser.add_argument("--runs", type=int, default=100, help="made-up places in which a run is set")
     parser.add_argument("--plans", type=int, default=300, help="made-up jobs whose steps are put into sessions")

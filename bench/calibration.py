@@ -1,14 +1,15 @@
 """How often what is said comes true, in rooms of several kinds: intervals, highest and lowest spots, verdicts.
 
-Rooms are smooth, wavy (many small humps, as broad as a hand or a forearm), rough (all of it twice) or nearly true; all
-are said to be typical. None is a draw from the estimator's prior.
+Rooms are smooth, wavy (many small humps, as broad as a hand or a forearm), rough (all of it twice), nearly true, or
+twisted (waves that run askew, and trowel marks across them); all are said to be typical. None is a draw from the
+estimator's prior.
 """
 
 from __future__ import annotations
 
 import itertools
 from collections.abc import Iterator
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field, fields, replace
 from functools import cache
 from typing import Literal, get_args
 
@@ -23,9 +24,9 @@ from wobble.core.job import SurfaceName
 from wobble.core.practice.rooms import Hump, Room, TrueSurface, made_up_room
 from wobble.core.stages import survey_of
 
-Kind = Literal["smooth", "wavy", "rough", "nearly true"]
+Kind = Literal["smooth", "wavy", "rough", "nearly true", "twisted"]
 KINDS: tuple[Kind, ...] = get_args(Kind)
-SCALES: dict[Kind, float] = {"smooth": 1.0, "wavy": 0.7, "rough": 2.0, "nearly true": 0.4}
+SCALES: dict[Kind, float] = {"smooth": 1.0, "wavy": 0.7, "rough": 2.0, "nearly true": 0.4, "twisted": 0.0}
 N_DRAWS = 400
 AREA_MM = 600.0
 STEP_MM = 60.0
@@ -34,9 +35,44 @@ SPREAD_MM = 2.5
 DECILES = np.linspace(0.0, 1.0, 11)
 
 
+@dataclass(frozen=True, slots=True)
+class Wave:
+    """A wave that runs over a surface in any direction: height mm, its turn for each mm of both axes, and phase."""
+
+    height_mm: float
+    turn: tuple[float, float]
+    phase: float
+
+
+@dataclass(frozen=True, slots=True)
+class Twisted(TrueSurface):
+    """A surface whose bows run askew to its axes."""
+
+    waves: tuple[Wave, ...] = ()
+
+    def at(self, spots: Floats) -> Floats:
+        """Return the true coordinate, mm, at spots of shape (n, 2)."""
+        p = np.asarray(spots, dtype=float)
+        waves = (w.height_mm * np.sin(p @ np.asarray(w.turn) + w.phase) for w in self.waves)
+        return np.asarray(TrueSurface.at(self, p) + sum(waves))
+
+
+def _waves(rng: np.random.Generator) -> Iterator[Wave]:
+    """Yield six waves of one to four metres, and trowel marks of less than a millimetre."""
+    for i in range(7):
+        long, way = float(rng.uniform(*((900, 4000) if i < 6 else (90, 200)))), float(rng.uniform(0, 2 * np.pi))
+        height = float(rng.normal(0, 1.5) if i < 6 else rng.uniform(0, 0.6))
+        turn = 2 * np.pi / long * np.array([np.cos(way), np.sin(way)])
+        yield Wave(height, (float(turn[0]), float(turn[1])), float(rng.uniform(0, 2 * np.pi)))
+
+
 def of_kind(surface: TrueSurface, kind: Kind, rng: np.random.Generator) -> TrueSurface:
-    """Return a surface made wavy, rough or nearly true."""
+    """Return a surface made wavy, rough, nearly true or twisted."""
     by = SCALES[kind]
+    if kind == "twisted":
+        plain = {f.name: getattr(surface, f.name) for f in fields(surface)}
+        plain |= {"bow_mm": (0.0, 0.0), "humps": (), "boards": (0.0, 100.0, 0.0)}
+        return Twisted(**plain, waves=tuple(_waves(rng)))
     humps = [replace(h, height_mm=h.height_mm * by) for h in surface.humps]
     if kind == "wavy":
         width, height = surface.size

@@ -17,6 +17,7 @@ import numpy as np
 from msgspec.structs import replace
 from numpy.typing import NDArray
 
+from wobble.core.gauge.stations import stations
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import (
     READING_KINDS,
@@ -239,6 +240,20 @@ def steps(
     return out
 
 
+def proposed_rounds(n: int, by_mm: float = 9.0, *, first: int = APART) -> tuple[Steps, Steps]:
+    """Survey made-up floors at the stations that are proposed: with an edge that was declared, and without any."""
+    edged, smooth = Steps(), Steps()
+    bare = place_of("floor")
+    for seed in range(first, first + n):
+        truth, _ = stepped(seed, "floor", by_mm, filler_mm=float(np.random.default_rng(seed).uniform(0, 4)))
+        told = replace(bare, steps=declared(truth, "floor", seed))
+        for place, real, out in ((told, truth, edged), (bare, truth.near, smooth)):
+            spots = np.asarray([s.at for s in stations(place) if s.surface == "floor"])
+            read = read_offsets(real, "floor", spots, LINES["floor"], RULE, seed=seed)  # type: ignore[arg-type]
+            compare(real, "floor", solved(with_facts(place, READING_KINDS, read)), seed, out)
+    return edged, smooth
+
+
 def knocks(n: int, by_mm: float, order: Reads, *, first: int = APART) -> Steps:
     """Survey smooth walls whose line was knocked half way."""
     out = Steps()
@@ -320,6 +335,8 @@ def main(n: int = 30, first: int = APART) -> None:
             for name, found in steps(n, by, surface, order, first=first, rough=by == 10.0).items():  # type: ignore[arg-type]
                 if found.n:
                     print(f"  {surface} {by:3.0f} {order:17} {name:13} {told(found)}")
+    for name, found in zip(("declared", "smooth"), proposed_rounds(n, first=first), strict=True):
+        print(f"  floor   9 where it is proposed {name:11} {told(found)}")
     for order in ("column by column", "as it comes"):
         print(f"  knocked by 8 {order:17} {told(knocks(n, 8.0, order, first=first))}")  # type: ignore[arg-type]
     for by in (0.0, 0.3, 1.0):

@@ -126,7 +126,7 @@ ROOMS: dict[str, Room] = {
     "filler-needs": Room(units=(replace(A, x_mm=5.0, front=Front(opens="door hinged left")), B)),
     "goes-between": Room(),
     "into-wall": Room(units=a(x_mm=0.0), beside=sides(left=8.0)),
-    "scrapes": Room(units=(replace(A, x_mm=1.0, width_mm=796.0), replace(B, x_mm=797.0, width_mm=799.0))),
+    "scrapes": Room(units=(replace(A, x_mm=1.0, width_mm=796.0), replace(B, x_mm=797.0, width_mm=800.5))),
     "scribe-allowance": Room(
         units=(replace(A, scribe_allowance=ScribeAllowance(left_mm=3.0)), B), closing=Closing(method="end panel")
     ),

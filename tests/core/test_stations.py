@@ -9,10 +9,12 @@ import numpy as np
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from msgspec.structs import replace
 
 from tests.catalogue import EXACT, LOST_LINE, RULE, box, floor_at, grid, job_of, offset
 from wobble.core.gauge.stations import PITCH_MM, next_reading, stations, with_readings
 from wobble.core.gauge.surveyed import surveyed
+from wobble.core.job import WallStep
 from wobble.core.stages import survey_of
 
 
@@ -30,6 +32,25 @@ def test_stations_lie_in_the_place_close_enough_and_in_walking_order(width, dept
             assert 0 <= other <= high
         steps = [math.dist(a, b) for a, b in pairwise(mine)]
         assert max(steps, default=0) <= max(PITCH_MM, depth) + 1, "no step of the walk is longer than the pitch"
+
+
+def test_each_side_of_a_known_edge_is_read_as_a_surface_of_its_own():
+    """Floor of 3000 by 2000 that drops from 1300 on: columns of either side begin and end 60 off the edge and corners.
+
+    In six gaps of 480 they were at 60, 540, 1020, 1500, 1980, 2460, 2940; 1240 and 1360 come in beside the edge, less
+    than 480 from the next on either side. A strip of 100 across the front is too narrow for rows that stand off both its edges: it has one in the middle.
+    """
+    drop = WallStep(id="s", name="Slab", surface="floor", from_mm=1300.0, to_mm=9000.0, by_mm=-12.0)
+    strip = replace(drop, id="t", axis="second", from_mm=1000.0, to_mm=1100.0)
+    place = job_of(width=3000.0, depth=2000.0, steps=(drop, strip)).places[0]
+    floor = [s.at for s in stations(place) if s.surface == "floor"]
+    columns, rows = (sorted({at[k] for at in floor}) for k in (0, 1))
+    assert columns == [60.0, 540.0, 1020.0, 1240.0, 1360.0, 1500.0, 1980.0, 2460.0, 2940.0]
+    assert 1050.0 in rows
+    assert not [y for y in rows if 940.0 < y < 1160.0 and y != 1050.0]
+    assert sum(y <= 940.0 for y in rows) >= 3 <= sum(y >= 1160.0 for y in rows)
+    plain = job_of(width=3000.0, depth=2000.0).places[0]
+    assert sorted({s.at[0] for s in stations(plain) if s.surface == "floor"}) == [60.0 + 480 * i for i in range(7)]
 
 
 def test_a_reading_near_a_station_is_its_reading():

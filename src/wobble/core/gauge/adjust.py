@@ -96,10 +96,8 @@ class Adjustment:
         """S⁻¹, shape (n_readings, n_readings)."""
         if not self.factor.size:
             return self.factor
-        inverse, _ = dpotri(self.factor, lower=1)
-        upper = np.triu_indices(len(inverse), 1)
-        inverse[upper] = inverse.T[upper]
-        return np.asarray(inverse)
+        lower = np.tril(dpotri(self.factor, lower=1)[0])
+        return np.asarray(lower + np.tril(lower, -1).T)
 
     def whitened(self, cross: Floats) -> Floats:
         """Return L⁻¹ of covariances with the readings, shape (n_readings, n)."""

@@ -20,8 +20,8 @@ themselves."""
 PHONE_BIAS_SD = 10.0
 """And of a phone's, mm per m: its back, its case and its sensor are square to each other within half a degree or so."""
 BUBBLES = ("level", "digital level", "phone")
-LEAN_SD = 0.3
-"""How far the plane of a plain laser may lean, mm per m: 3 mm at 10 m is what their makers state."""
+LEAN_SD = 0.4
+"""How far the plane of a plain laser may lean, mm per m: makers state 3 mm at 10 m, and some lasers were dropped."""
 LEANS: dict[InstrumentKind, float] = {"water level": 0.0, "level": LEVEL_BIAS_SD, "digital level": LEVEL_BIAS_SD}
 """How far what others make may lean: water stands level, a line struck along a spirit level leans as that does."""
 

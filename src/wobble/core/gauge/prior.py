@@ -1,6 +1,8 @@
 """What a surface is like before anything is measured: a plane with wide priors, a smooth part and a short-range part.
 
-Walls may carry filler in their corners, and a vehicle's side bends over its height. Gaussian-process prior after
+Each part is mostly of what runs along one axis alone: a wall bows over its height and along its length, boards and
+courses lie side by side. The rest is local: a hump, a patch of filler. Walls may carry filler in their corners, and a
+vehicle's side bends over its height. Gaussian-process prior after
 Rasmussen & Williams 2006: explicit plane terms (section 2.7), Matérn 5/2 and 3/2 covariances (equation 4.17).
 Distances and amplitudes are millimetres.
 """
@@ -9,7 +11,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, partial
 from typing import Literal
 
 import numpy as np
@@ -34,7 +36,13 @@ BUILD_UP_MM = 1.5
 BUILD_UP_REACH_MM = 90.0
 """Filler in a corner: how much, mm, and how far from it it falls to a third."""
 SMOOTH_LENGTH_MM = 700.0
+LONG_LENGTH_MM = 1400.0
+"""Over what distances a hump goes, and over what a bow that runs along one axis alone."""
 ROUGH_LENGTH_MM = 150.0
+SMOOTH_ALONG, ROUGH_ALONG = 0.7, 0.8
+"""The share of a part's variance that runs along either of the axes alone, half of it along each."""
+FEW = 2_000
+"""For so few pairs of spots, looking for places that they share costs more than it saves."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -46,9 +54,9 @@ class Amplitudes:
 
 
 CHARACTERS: dict[Literal["true", "typical", "rough"], Amplitudes] = {
-    "true": Amplitudes(2.0, 0.2),
-    "typical": Amplitudes(4.0, 0.3),
-    "rough": Amplitudes(8.0, 0.7),
+    "true": Amplitudes(2.0, 0.35),
+    "typical": Amplitudes(4.0, 0.55),
+    "rough": Amplitudes(8.0, 1.2),
 }
 
 
@@ -129,9 +137,12 @@ class SurfacePrior:
 
     def local(self, first: Floats, second: Floats) -> Floats:
         """Return the part of the covariance, mm², that falls off with distance."""
+        a = self.amplitudes
+        if not self.edges:
+            return _blend(first, second, a.smooth_mm**2, a.rough_mm**2)
         smooth, rough = self.parts(first, second)
-        smooth *= self.amplitudes.smooth_mm**2
-        rough *= self.amplitudes.rough_mm**2
+        smooth *= a.smooth_mm**2
+        rough *= a.rough_mm**2
         smooth += rough
         for edge in self.edges:
             smooth += edge.placed(first, second)
@@ -139,11 +150,10 @@ class SurfacePrior:
 
     def parts(self, first: Floats, second: Floats) -> tuple[Floats, Floats]:
         """Return the covariance of a unit smooth and of a unit short-range part."""
-        distance = cdist(first, second)
-        smooth = matern52(distance)
+        smooth, rough = _blend(first, second, 1.0, 0.0), _blend(first, second, 0.0, 1.0)
         for edge in self.edges:
             smooth *= edge.shared(first, second)
-        return smooth, matern32(distance)
+        return smooth, rough
 
     def variance(self, spots: Floats) -> Floats:
         """Return the variance of surface values, mm², at spots of shape (n, 2)."""
@@ -156,9 +166,39 @@ class SurfacePrior:
         return np.asarray((self.trend(spots) ** 2).sum(axis=1) + smooth + a.rough_mm**2 + placed)
 
 
-def matern52(distance_mm: Floats) -> Floats:
-    """Matérn 5/2 correlation at the smooth length scale; Rasmussen & Williams 2006, equation 4.17."""
-    r = distance_mm * (math.sqrt(5.0) / SMOOTH_LENGTH_MM)
+def _blend(first: Floats, second: Floats, smooth_mm2: float, rough_mm2: float) -> Floats:
+    """Return the covariance, mm², of a smooth and a short-range part of such variances."""
+    out = _mixed(cdist(first, second), SMOOTH_LENGTH_MM, smooth_mm2 * (1 - SMOOTH_ALONG), rough_mm2 * (1 - ROUGH_ALONG))
+    along = partial(
+        _mixed, long_mm=LONG_LENGTH_MM, smooth_mm2=smooth_mm2 * SMOOTH_ALONG / 2, rough_mm2=rough_mm2 * ROUGH_ALONG / 2
+    )
+    for axis in (0, 1):
+        u, v = first[:, axis], second[:, axis]
+        if len(u) * len(v) <= FEW:
+            out += along(np.abs(u[:, None] - v))
+            continue
+        # spots are rows and columns of a grid more often than not: each place on the axis is worked out once
+        (places, one), (others, other) = (np.unique(of, return_inverse=True) for of in (u, v))
+        out += along(np.abs(places[:, None] - others))[:, other][one]
+    return out
+
+
+def _mixed(distance_mm: Floats, long_mm: float, smooth_mm2: float, rough_mm2: float) -> Floats:
+    """Return both parts' covariance at distances, the smooth one's over `long_mm`."""
+    if not rough_mm2:
+        return smooth_mm2 * matern52(distance_mm, long_mm)
+    out = matern32(distance_mm, ROUGH_LENGTH_MM)
+    out *= rough_mm2
+    if smooth_mm2:
+        smooth = matern52(distance_mm, long_mm)
+        smooth *= smooth_mm2
+        out += smooth
+    return out
+
+
+def matern52(distance_mm: Floats, length_mm: float) -> Floats:
+    """Matérn 5/2 correlation; Rasmussen & Williams 2006, equation 4.17."""
+    r = distance_mm * (math.sqrt(5.0) / length_mm)
     out = r * (1.0 / 3.0)
     out += 1.0
     out *= r
@@ -168,9 +208,9 @@ def matern52(distance_mm: Floats) -> Floats:
     return out
 
 
-def matern32(distance_mm: Floats) -> Floats:
-    """Matérn 3/2 correlation at the short length scale; Rasmussen & Williams 2006, equation 4.17."""
-    r = distance_mm * (math.sqrt(3.0) / ROUGH_LENGTH_MM)
+def matern32(distance_mm: Floats, length_mm: float) -> Floats:
+    """Matérn 3/2 correlation; Rasmussen & Williams 2006, equation 4.17."""
+    r = distance_mm * (math.sqrt(3.0) / length_mm)
     out = r + 1.0
     np.negative(r, out=r)
     out *= np.exp(r, out=r)

@@ -2,7 +2,8 @@
 
 The floor is walked along the back from left to right and along the front from right to left, under the supports of what
 will stand there; the back wall column by column, up one and down the next, at foot, fixings and top; then the side
-walls from the corner outwards, and last the ceiling, as distances up from the floor.
+walls from the corner outwards, and last the ceiling, as distances up from the floor. Where a surface has a known edge,
+each side of it is read as a surface of its own.
 """
 
 from __future__ import annotations
@@ -25,6 +26,8 @@ EDGE_MM = 60.0
 SAME_SPOT_MM = 30.0
 ROUND_MARK_MM: dict[LengthUnit, float] = {"mm": 5.0, "in": MM_PER_INCH / 2}
 """Marks that are found on a rule at a glance; half of one is less than a finger covers."""
+FEWEST_ROWS = 3
+"""Either side of an edge is read in so many rows: with two, how it lies and how it bows is not told apart."""
 SIDE_PITCH_MM = 1100.0
 """Side walls are met by the ends of a run only: three heights and three depths say how they lean, skew and bow."""
 
@@ -62,18 +65,18 @@ def stations(place: Place, units: LengthUnit = "mm") -> tuple[Station, ...]:
     places: list[tuple[SurfaceName, Spot]] = []
     if "floor" in place.surfaces:
         back, *middle, front = _floor_rows(place)
-        columns = _columns(place)
-        for i, y in enumerate((back, *middle, front)):
+        columns = _beside_edges(place, "floor", "first", _columns(place))
+        for i, y in enumerate(_beside_edges(place, "floor", "second", [back, *middle, front])):
             places += [("floor", (x, y)) for x in (columns if i % 2 == 0 else reversed(columns))]
     if "back" in place.surfaces:
-        heights = _back_heights(place)
-        for i, x in enumerate(_columns(place)):
+        heights = _beside_edges(place, "back", "second", _back_heights(place))
+        for i, x in enumerate(_beside_edges(place, "back", "first", _columns(place))):
             up = heights if i % 2 == 0 else reversed(heights)
             places += [("back", (x, z)) for z in up if place.walled(x, z)]
     for side in SIDES:
         if side in place.surfaces:
-            heights = _side_heights(place)
-            for i, y in enumerate(_side_depths(place)):
+            heights = _beside_edges(place, side, "second", _side_heights(place))
+            for i, y in enumerate(_beside_edges(place, side, "first", _side_depths(place))):
                 places += [(side, (y, z)) for z in (heights if i % 2 == 0 else reversed(heights))]
     if "ceiling" in place.surfaces:
         left, *_, right = _columns(place)
@@ -142,6 +145,34 @@ def _side_heights(place: Place) -> list[float]:
 def _boxes(place: Place) -> list[Unit]:
     """Return what the round is fitted to: all but what is cut to the walls when the rest stands."""
     return [u for u in place.units if not u.flat] or list(place.units)
+
+
+def _beside_edges(
+    place: Place, surface: SurfaceName, axis: Literal["first", "second"], rows: list[float]
+) -> list[float]:
+    """Return rows along an axis, or those that read each side of the surface's known edges as well as all of it.
+
+    The last row before an edge and the first one beyond stand off it by as much as from a corner, out of its filler.
+    """
+    low, high = min(rows), max(rows)
+    edges = [s for s in place.steps if s.surface == surface and s.axis == axis]
+    cuts = sorted(at for s in edges for at in {s.from_mm, s.to_mm} if low < at < high)
+    if not cuts:
+        return rows
+    pitch = max(PITCH_MM, *(b - a for a, b in pairwise(sorted(rows))))
+    out: list[float] = []
+    for near, far in pairwise((low - EDGE_MM, *cuts, high + EDGE_MM)):
+        first, last = near + EDGE_MM, far - EDGE_MM
+        if last < first:  # too narrow for rows that stand off both edges
+            out.append(round((near + far) / 2) * 1.0)
+            continue
+        inside = [at for at in rows if first + EDGE_MM < at < last - EDGE_MM]
+        part = [first, *inside, last]
+        if len(part) < FEWEST_ROWS or max(b - a for a, b in pairwise(part)) > pitch:
+            n_gaps = max(FEWEST_ROWS - 1, math.ceil((last - first) / pitch))
+            part = [first + (last - first) * i / n_gaps for i in range(n_gaps + 1)]
+        out += (round(at) * 1.0 for at in part)
+    return list(dict.fromkeys(out))
 
 
 def _columns(place: Place) -> list[float]:

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -24,6 +23,7 @@ from wobble.core.gauge.doubts.doubt import (
     critical_z,
     disagreements,
     limit_z,
+    tails,
     without_worst,
 )
 from wobble.core.gauge.doubts.explain import LEAST_SHIFT_MM, FoundEdge, Rivals, explained
@@ -107,11 +107,17 @@ class Survey:
     def unseen(self) -> tuple[Disagreement, ...]:
         """Readings of one number at which a misread of one centimetre would not be seen, the blindest first.
 
-        A misread shows where it is past the limit times the deviation of what the others say there.
+        A misread shows where it is past the limit times what the others and the surface leave open there.
         """
         limit = limit_z(self.adjustment)
         one = Counter(o.reading_id for o in self.adjustment.observations)
-        blind = [d for d in self.disagreements if one[d.reading_id] == 1 and limit * d.sd_mm > MISREAD_MM]
+        sigma = {o.reading_id: o.sigma_mm for o in self.adjustment.observations}
+        blind = [
+            d
+            for d in self.disagreements
+            if one[d.reading_id] == 1
+            and limit * d.sd_mm * tails(np.asarray(d.sd_mm), np.asarray(sigma[d.reading_id])) > MISREAD_MM
+        ]
         return tuple(sorted(blind, key=lambda d: -d.sd_mm))
 
     def measured(self, surface: SurfaceName) -> int:
@@ -157,11 +163,11 @@ def survey(given: SurveyInput) -> Survey:
     priors: dict[SurfaceName, SurfacePrior] = {s: surface_prior(place, s) for s in place.surfaces}
     found = explained(observed, priors, others, {r.id: r.taken_at for r in standing})
     priors = dict(found.priors)
-    _, verdicts, cleared = _cleared(found.observed, priors, found.unknowns)
+    verdicts, cleared = _cleared(found.whole or adjust(found.observed, priors, found.unknowns))
     amplitudes = refined(without_worst(cleared)) if cleared.observations else {}
     if changed({s: p.amplitudes for s, p in priors.items()}, amplitudes):
         priors = {s: replace(p, amplitudes=amplitudes.get(s, p.amplitudes)) for s, p in priors.items()}
-        _, verdicts, cleared = _cleared(found.observed, priors, found.unknowns)
+        verdicts, cleared = _cleared(adjust(found.observed, priors, found.unknowns))
     # a sharp bend, as a ceiling has at its knee, is met by steps one after the other whose heights come to nothing
     heights = tuple(_height(edge, cleared) for edge in found.edges)
     edges = tuple(e for e in heights if abs(e.by_mm) > max(LEAST_SHIFT_MM, 2 * e.sd_mm))
@@ -238,13 +244,8 @@ def _thinned(observed: list[Observation]) -> tuple[list[Observation], tuple[Thin
     return out, tuple(Thinned(id_, used[id_], n) for id_, n in counts.items() if used[id_] < n)
 
 
-def _cleared(
-    observed: Sequence[Observation],
-    priors: Mapping[SurfaceName, SurfacePrior],
-    others: Mapping[str, tuple[float, float]],
-) -> tuple[Adjustment, tuple[Disagreement, ...], Adjustment]:
-    """Return the adjustment of all readings, their verdicts, and the adjustment of those that agree."""
-    whole = adjust(observed, priors, others)
+def _cleared(whole: Adjustment) -> tuple[tuple[Disagreement, ...], Adjustment]:
+    """Return the verdicts of all readings, and the adjustment of those that agree."""
     verdicts = disagreements(whole)
     agreeing = np.flatnonzero([not verdict.suspect for verdict in verdicts])
-    return whole, verdicts, whole if len(agreeing) == len(observed) else whole.only(agreeing)
+    return verdicts, whole if len(agreeing) == len(whole.observations) else whole.only(agreeing)

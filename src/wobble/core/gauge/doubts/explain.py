@@ -83,7 +83,10 @@ class Rivals:
 
 @dataclass(frozen=True)
 class Explained:
-    """What was found: edges, knocks, and what is either; priors and observations with all of it in."""
+    """What was found: edges, knocks, and what is either; priors and observations with all of it in.
+
+    `whole` is the adjustment of just that, where it was made on the way.
+    """
 
     priors: Mapping[SurfaceName, SurfacePrior]
     observed: tuple[Observation, ...]
@@ -92,6 +95,7 @@ class Explained:
     knock: Knock | None = None
     rivals: Rivals | None = None
     leaning: tuple[str, ...] = ()
+    whole: Adjustment | None = None
 
 
 @dataclass(frozen=True)
@@ -140,6 +144,8 @@ def _weighed(state: Explained, taken: Mapping[str, datetime]) -> Explained:
     for _ in range(ROUNDS):
         spend()
         whole = adjust(weighed.observed, weighed.priors, weighed.unknowns)
+        if weighed is state:
+            weighed = state = replace(state, whole=whole)
         told = list(_explanations(whole, weighed, taken))
         if not told:
             break
@@ -186,7 +192,7 @@ def _explanations(whole: Adjustment, state: Explained, taken: Mapping[str, datet
     worst = int(np.argmax(weighted**2 / np.diag(whole.precision)))
     wrong = whole.observations[worst]
     loose = replace(wrong, sigma_mm=math.hypot(wrong.sigma_mm, MISREAD_SD_MM))
-    misread = replace(state, observed=tuple(loose if o is wrong else o for o in state.observed))
+    misread = replace(state, observed=tuple(loose if o is wrong else o for o in state.observed), whole=None)
     yield _Told("misread", misread, _evidence(misread) + math.log(ODDS["misread"] / len(whole.observations)))
 
 
@@ -269,7 +275,7 @@ def _with_edge(state: Explained, edge: FoundEdge) -> Explained:
     prior = state.priors[edge.surface]
     step = Edge(prior.extent, edge.axis, edge.low, edge.high, 0.0, SHIFT_SD_MM, placed_mm=abs(edge.by_mm))
     priors = {**state.priors, edge.surface: replace(prior, edges=(*prior.edges, step))}
-    return replace(state, priors=priors, edges=(*state.edges, edge))
+    return replace(state, priors=priors, edges=(*state.edges, edge), whole=None)
 
 
 def _with_knock(state: Explained, knock: Knock | None, taken: Mapping[str, datetime]) -> Explained:
@@ -284,13 +290,13 @@ def _with_knock(state: Explained, knock: Knock | None, taken: Mapping[str, datet
             o = replace(o, unknown_terms=(*o.unknown_terms, (name, weight)))
         observed.append(o)
     unknowns = {**state.unknowns, name: (0.0, SHIFT_SD_MM)}
-    return replace(state, observed=tuple(observed), unknowns=unknowns, knock=knock)
+    return replace(state, observed=tuple(observed), unknowns=unknowns, knock=knock, whole=None)
 
 
 def _with_lean(state: Explained, set_up: str) -> Explained:
     """Return readings explained by a line that leans more than its kind may."""
     freed = {n: (0.0, LEANING_SD) for n in state.unknowns if n.startswith(f"lean:{set_up}:")}
-    return replace(state, unknowns={**state.unknowns, **freed}, leaning=(*state.leaning, set_up))
+    return replace(state, unknowns={**state.unknowns, **freed}, leaning=(*state.leaning, set_up), whole=None)
 
 
 def _both(state: Explained, edge: FoundEdge, knock: Knock, taken: Mapping[str, datetime]) -> Explained:

@@ -1,8 +1,10 @@
 """How wobbly this place is: the house character's amplitudes, refined by the readings themselves.
 
 For each surface the smooth and the short-range amplitude are weighed together by their marginal likelihood (Rasmussen &
-Williams 2006, equation 5.8) under log-normal priors on their scales, which keep a small survey near its house
-character. The squares are meaned over all pairs, not taken at the likeliest: variances between readings go with them.
+Williams 2006, equation 5.8). Their scales are partly those of the whole place, partly the surface's own, each
+log-normal: what one wall shows, the wall beside it is likelier to be (a hierarchy; Gelman et al. 2013, chapter 5), and
+a small survey stays near its house character. The squares are meaned over all pairs, not taken at the likeliest:
+variances between readings go with them.
 """
 
 from __future__ import annotations
@@ -19,8 +21,11 @@ from wobble.core.gauge.adjust import Adjustment
 from wobble.core.gauge.prior import Amplitudes, Floats, SurfacePrior
 from wobble.core.job import SurfaceName
 
-SCALES = (0.25, 0.35, 0.5, 0.7, 1.0, 1.4, 2.0, 2.8)
-SCALE_LOG_SD = 1.0
+SCALES = (0.25, 0.4, 0.63, 1.0, 1.6, 2.5)
+LOGS = np.log(SCALES)
+PLACE_LOG_SD, OWN_LOG_SD = 0.8, 0.6
+"""How far the scale of a place may be from its house character's, and a surface's from its place's, in logs."""
+SCALE_LOG_SD = math.hypot(PLACE_LOG_SD, OWN_LOG_SD)
 LEAST_READINGS = 8
 ROUNDING = 1e-10
 MOST_READINGS = 50
@@ -32,7 +37,7 @@ def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
     chosen = _choice(adjustment)
     amplitudes = {s: adjustment.priors[s].amplitudes for s in adjustment.designs}
     known = _Inverse(adjustment, chosen)
-    out = dict(amplitudes)
+    likely: dict[SurfaceName, Floats] = {}
     for surface, own in amplitudes.items():
         spend()
         weights = adjustment.designs[surface].weights[chosen]
@@ -40,9 +45,40 @@ def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
         if len(rows) < LEAST_READINGS:
             continue
         smooth, rough = _parts(adjustment.priors[surface], adjustment.designs[surface].spots, weights[rows])
-        scales = known.scaled(rows, own.smooth_mm**2 * smooth, own.rough_mm**2 * rough)
-        out[surface] = Amplitudes(own.smooth_mm * scales[0], own.rough_mm * scales[1])
+        likely[surface] = known.scaled(rows, own.smooth_mm**2 * smooth, own.rough_mm**2 * rough)
+    scales = together(likely)
+    return {
+        s: Amplitudes(own.smooth_mm * scales[s][0], own.rough_mm * scales[s][1]) if s in scales else own
+        for s, own in amplitudes.items()
+    }
+
+
+def together(likely: Mapping[SurfaceName, Floats]) -> dict[SurfaceName, tuple[float, float]]:
+    """Return the scales of each surface for what all of them show: those of the place are one more unknown.
+
+    Each surface tells of the place what its own likelihood, spread by how far it may be from the place, comes to. Back
+    at a surface, what the others tell stands before its own likelihood.
+    """
+    apart = _normal(LOGS[:, None] - LOGS, OWN_LOG_SD)
+    apart /= apart.sum(axis=1, keepdims=True)
+    of_place = -0.5 * (LOGS[:, None] ** 2 + LOGS**2) / PLACE_LOG_SD**2
+    tells = {s: np.log(apart @ own @ apart.T) for s, own in likely.items()}
+    all_tell = of_place + sum(tells.values())
+    out = {}
+    for surface, own in likely.items():
+        others = all_tell - tells[surface]
+        out[surface] = _meaned(own * (apart.T @ np.exp(others - others.max()) @ apart))
     return out
+
+
+def _normal(logs: Floats, sd: float) -> Floats:
+    return np.asarray(np.exp(-0.5 * (logs / sd) ** 2))
+
+
+def _meaned(weights: Floats) -> tuple[float, float]:
+    """Return the roots of the mean squares of both scales, each pair as likely as its weight."""
+    squares, whole = np.square(SCALES), weights.sum()
+    return math.sqrt(weights.sum(axis=1) @ squares / whole), math.sqrt(weights.sum(axis=0) @ squares / whole)
 
 
 def _choice(adjustment: Adjustment) -> NDArray[np.intp]:
@@ -74,47 +110,47 @@ class _Inverse:
         self.residual = few.residual
         self.inverse = few.precision
 
-    def scaled(self, rows: NDArray[np.intp], smooth: Floats, rough: Floats) -> tuple[float, float]:
-        """Return the scales of two parts that stand in the covariance once, and let them stand there scaled.
+    def scaled(self, rows: NDArray[np.intp], smooth: Floats, rough: Floats) -> Floats:
+        """Return how likely scales of two parts are that stand in the covariance once, and let them stand there scaled.
 
-        The squares of the scales are meaned over all pairs, each as likely as it is.
+        The likeliest pair is 1: smooth scales are rows, rough ones columns.
         """
         own, pull = self.inverse[np.ix_(rows, rows)], self.inverse[rows] @ self.residual
         half = np.linalg.cholesky(own + ROUNDING * float(np.diag(own).max()) * np.eye(len(rows)))
         whitened = solve_triangular(half, pull, lower=True)
         one, other = half.T @ smooth @ half, half.T @ rough @ half
         try:
-            logs = _evidence(one, other, whitened)
+            logs = evidence(one, other, whitened)
         except (
             np.linalg.LinAlgError
         ):  # readings far finer than what their surface may do: rounding left nothing to weigh
-            return 1.0, 1.0
-        weights = np.exp(logs - logs.max())
-        weights /= weights.sum()
-        squares = np.square(SCALES)
-        scales = math.sqrt(weights.sum(axis=1) @ squares), math.sqrt(weights.sum(axis=0) @ squares)
+            return np.ones((len(SCALES), len(SCALES)))
+        likely = np.exp(logs - logs.max())
+        alone = _normal(LOGS, SCALE_LOG_SD)
+        scales = _meaned(likely * np.outer(alone, alone))
         more = (scales[0] ** 2 - 1.0) * smooth + (scales[1] ** 2 - 1.0) * rough
         across = self.inverse[:, rows]
         self.inverse = self.inverse - across @ np.linalg.solve(np.eye(len(rows)) + more @ own, more @ across.T)
-        return scales
+        return np.asarray(likely)
 
 
-def _evidence(smooth: Floats, rough: Floats, pull: Floats) -> Floats:
-    """Return log marginal likelihood plus log prior, but for a constant, of smooth scales (rows) beside rough ones.
+def evidence(smooth: Floats, rough: Floats, pull: Floats) -> Floats:
+    """Return the log marginal likelihood, but for a constant, of smooth scales (rows) beside rough ones.
 
-    Both parts and the pull are whitened by the readings' covariance without them scaled. The rough part is brought to
-    its own axes, where scaling it is a division; what is left of the smooth part is brought to its own for each scale.
+    Both parts and the pull are whitened by the readings' covariance without them scaled: what is left of it with every
+    pair of scales is factored, bordered by the pull, so that the last pivot has its square in it.
     """
-    more = np.square(SCALES) - 1.0
-    alone, axes = np.linalg.eigh(rough)
-    left = np.maximum(1.0 + np.outer(more, alone), ROUNDING)
-    root = 1.0 / np.sqrt(left)
-    values, vectors = np.linalg.eigh((axes.T @ smooth @ axes) * root[:, :, None] * root[:, None, :])
-    across = np.einsum("sji,sj->si", vectors, root * (axes.T @ pull)) ** 2
-    scaled = np.maximum(1.0 + more[:, None, None] * values, ROUNDING)
-    likely = -0.5 * ((across / scaled).sum(axis=2) + np.log(scaled).sum(axis=2) + np.log(left).sum(axis=1))
-    logs = np.log(SCALES)
-    return np.asarray(likely - 0.5 * (logs[:, None] ** 2 + logs**2) / SCALE_LOG_SD**2)
+    n, more = len(pull), np.square(SCALES) - 1.0
+    bordered = np.empty((len(SCALES), len(SCALES), n + 1, n + 1))
+    inner = bordered[..., :n, :n]
+    np.add((more[:, None, None] * smooth)[:, None], more[:, None, None] * rough, out=inner)
+    inner += np.eye(n)
+    bordered[..., n, :n] = bordered[..., :n, n] = pull
+    # no scale takes more off than all of a part, so that no square is larger than this
+    most = 2.0 * float(pull @ pull) / SCALES[0] ** 2 + 1.0
+    bordered[..., n, n] = most
+    pivots = np.diagonal(np.linalg.cholesky(bordered), axis1=-2, axis2=-1)
+    return np.asarray(-0.5 * (most - pivots[..., n] ** 2) - np.log(pivots[..., :n]).sum(axis=-1))
 
 
 def scale_prior(own: Amplitudes, scaled: Amplitudes) -> float:
