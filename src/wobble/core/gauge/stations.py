@@ -154,8 +154,8 @@ def _beside_edges(
 
     The last row before an edge and the first one beyond stand off it by as much as from a corner, out of its filler.
     """
-    low, high = min(rows), max(rows)
     edges = [s for s in place.steps if s.surface == surface and s.axis == axis]
+    low, high = min(rows, default=0.0), max(rows, default=0.0)
     cuts = sorted(at for s in edges for at in {s.from_mm, s.to_mm} if low < at < high)
     if not cuts:
         return rows

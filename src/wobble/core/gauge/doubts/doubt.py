@@ -27,6 +27,8 @@ N_THROWS, SEED, MOST_THROWN = 400, 7_919, 300
 """How often a survey is thrown to find its limit, and up to how many numbers."""
 PAIR = 2
 """Of two readings that disagree nobody can tell which is wrong: neither is put out."""
+TIE = 1e-6
+"""Ratios so close are the same, but for rounding."""
 HUMPS = 1.4
 """By how much more than normally a surface stands off, where it does: humps are rare, and high when they come."""
 
@@ -92,8 +94,12 @@ def without_worst(adjustment: Adjustment) -> Adjustment:
     """
     if len(adjustment.observations) <= PAIR:
         return adjustment
+    rows = adjustment.observations
     ratios = np.abs(adjustment.precision @ adjustment.residual) / np.sqrt(np.diag(adjustment.precision))
-    return adjustment.only(np.delete(np.arange(len(ratios)), int(np.argmax(ratios))))
+    # of several that are as bad, by what they say and not by when they were taken
+    as_bad = np.flatnonzero(ratios >= ratios.max() - TIE)
+    worst = min(as_bad, key=lambda i: (rows[i].surface_terms, rows[i].value_mm))
+    return adjustment.only(np.delete(np.arange(len(ratios)), int(worst)))
 
 
 def disagreements(adjustment: Adjustment) -> tuple[Disagreement, ...]:

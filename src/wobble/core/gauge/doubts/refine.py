@@ -26,6 +26,8 @@ LOGS = np.log(SCALES)
 PLACE_LOG_SD, OWN_LOG_SD = 0.8, 0.6
 """How far the scale of a place may be from its house character's, and a surface's from its place's, in logs."""
 SCALE_LOG_SD = math.hypot(PLACE_LOG_SD, OWN_LOG_SD)
+NOTHING: Floats = np.ones((len(SCALES), len(SCALES)))
+"""How likely scales are of which the readings tell nothing."""
 LEAST_READINGS = 8
 ROUNDING = 1e-10
 MOST_READINGS = 50
@@ -33,7 +35,7 @@ MOST_READINGS = 50
 
 
 def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
-    """Return each surface's amplitudes as the readings have them; a surface with few readings keeps its own."""
+    """Return each surface's amplitudes as the readings have them; one with few readings is as its place is."""
     chosen = _choice(adjustment)
     amplitudes = {s: adjustment.priors[s].amplitudes for s in adjustment.designs}
     known = _Inverse(adjustment, chosen)
@@ -43,13 +45,15 @@ def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
         weights = adjustment.designs[surface].weights[chosen]
         rows = np.flatnonzero(np.any(weights != 0, axis=1))
         if len(rows) < LEAST_READINGS:
+            likely[surface] = NOTHING
             continue
         smooth, rough = _parts(adjustment.priors[surface], adjustment.designs[surface].spots, weights[rows])
         likely[surface] = known.scaled(rows, own.smooth_mm**2 * smooth, own.rough_mm**2 * rough)
+    if all(told is NOTHING for told in likely.values()):
+        return amplitudes
     scales = together(likely)
     return {
-        s: Amplitudes(own.smooth_mm * scales[s][0], own.rough_mm * scales[s][1]) if s in scales else own
-        for s, own in amplitudes.items()
+        s: Amplitudes(own.smooth_mm * scales[s][0], own.rough_mm * scales[s][1]) for s, own in amplitudes.items()
     }
 
 
@@ -124,7 +128,7 @@ class _Inverse:
         except (
             np.linalg.LinAlgError
         ):  # readings far finer than what their surface may do: rounding left nothing to weigh
-            return np.ones((len(SCALES), len(SCALES)))
+            return NOTHING
         likely = np.exp(logs - logs.max())
         alone = _normal(LOGS, SCALE_LOG_SD)
         scales = _meaned(likely * np.outer(alone, alone))
