@@ -3,11 +3,14 @@
 from __future__ import annotations
 
 import argparse
+import sys
+from collections.abc import Callable
 
 import numpy as np
 
 from bench import calibration
 from bench.accuracy import Accuracy, accuracy
+from bench.against import ROOT, beside, measured, of_commit
 from bench.alcoves import Verdicts, alcoves
 from bench.cutting import Packing, boards, packings
 from bench.drawing import redraws
@@ -22,7 +25,7 @@ from bench.walls import KINDS, Walls, walls
 
 
 def main() -> None:
-    """Measure and print."""
+    """Measure and print, here or beside an earlier version."""
     parser = argparse.ArgumentParser(prog="./run bench", description=__doc__)
     parser.add_argument("--rooms", type=int, default=200, help="made-up rooms to survey")
     parser.add_argument("--places", type=int, default=100, help="made-up places of five surfaces")
@@ -35,22 +38,16 @@ def main() -> None:
     parser.add_argument("--plans", type=int, default=300, help="made-up jobs whose steps are put into sessions")
     parser.add_argument("--no-browser", action="store_true", help="leave the drawing on the phone out")
     parser.add_argument("--load", type=float, default=10.0, help="seconds for which many ask at once; 0 for none")
+    parser.add_argument("--only", choices=ONLY, help="one part of it")
+    parser.add_argument("--against", metavar="COMMIT", help="what that version's own bench prints, beside this one's")
     options = parser.parse_args()
-    print_accuracy(accuracy(options.rooms))
-    print_five(five(options.places))
-    print_uneven(options.uneven)
-    print_races(races(options.floors))
-    print_alcoves(alcoves(options.alcoves))
-    print_promises(options.kinds)
-    print_walls(options.walls)
-    print_settings(settings(options.runs))
-    print_plans(plans(options.plans))
-    print_packings([*packings(), boards()])
-    print_timings("Speed (median, one thread)", [*surveys(), *decisions()])
-    if not options.no_browser:
-        print_timings("Redrawing on a phone, its processor slowed four times (median)", redraws())
-    if options.load:
-        print_load(*under_load(options.load))
+    if options.against:
+        same = [arg for arg in sys.argv[1:] if not arg.startswith("--against") and arg != options.against]
+        lines = beside(measured(ROOT / "src", same), of_commit(options.against, same))
+        sys.stdout.writelines(f"{line}\n" for line in lines)
+        return
+    for name in (options.only,) if options.only else ONLY:
+        PARTS[name](options)
 
 
 def print_packings(found: list[Packing]) -> None:
@@ -179,6 +176,36 @@ def print_timings(title: str, timings: list[Timing]) -> None:
         print(f"  {t.what:26} {t.ms:8.1f} ms = {t.ratio:6.2f} × {t.baseline} ({t.baseline_ms:.2f} ms)")
     if title.startswith("Speed"):
         print("  (expected: 200 readings under 50 ms after warm-up, a turned decision under 100 ms)")
+
+
+def print_survey(options: argparse.Namespace) -> None:
+    """Print all that is said of surfaces."""
+    print_accuracy(accuracy(options.rooms))
+    print_five(five(options.places))
+    print_uneven(options.uneven)
+    print_races(races(options.floors))
+    print_alcoves(alcoves(options.alcoves))
+    print_promises(options.kinds)
+
+
+def print_speed(options: argparse.Namespace) -> None:
+    """Print how long answers take, alone and with many at once."""
+    print_timings("Speed (median, one thread)", [*surveys(), *decisions()])
+    if not options.no_browser:
+        print_timings("Redrawing on a phone, its processor slowed four times (median)", redraws())
+    if options.load:
+        print_load(*under_load(options.load))
+
+
+PARTS: dict[str, Callable[[argparse.Namespace], None]] = {
+    "survey": print_survey,
+    "walls": lambda o: print_walls(o.walls),
+    "settings": lambda o: print_settings(settings(o.runs)),
+    "plans": lambda o: print_plans(plans(o.plans)),
+    "cutting": lambda _: print_packings([*packings(), boards()]),
+    "speed": print_speed,
+}
+ONLY = tuple(PARTS)
 
 
 if __name__ == "__main__":

@@ -87,6 +87,27 @@ def test_what_is_read_column_by_column_may_be_a_step_or_a_knock_and_one_more_rea
     assert at(knocked, 2500.0)[0] == pytest.approx(0.0, abs=1.5)
 
 
+@pytest.mark.parametrize("backwards", [False, True])
+def test_a_knock_between_two_rows_of_a_floor_is_never_told_from_a_step_between_them(backwards):
+    """Three rows, too few to propose a step by themselves: 20 lower from the second on, or the line went up by 20."""
+    rows = [(x, y) for y in (60.0, 300.0, 540.0) for x in COLUMNS]
+    read = [
+        replace(offset(f"f{i}", "floor", at, 1000.0 + 20.0 * (i >= 8)), taken_at=WHEN + timedelta(minutes=i))
+        for i, at in enumerate(reversed(rows) if backwards else rows)
+    ]
+    seen = found(*read)
+    assert (seen.knock, seen.edges, seen.suspects) == (None, (), ())
+    assert seen.rivals is not None
+    assert seen.rivals.edge.axis == 1
+    assert seen.rivals.edge.between("low") == pytest.approx((300.0, 540.0) if backwards else (60.0, 300.0))
+    assert seen.rivals.edge.by_mm == pytest.approx(20.0 if backwards else -20.0, abs=3.0)
+    assert seen.rivals.again == "f0"
+    again = replace(read[0], id="again", value_mm=read[0].value_mm + 20.0, taken_at=WHEN + timedelta(hours=1))
+    told = found(*read, again)
+    assert told.knock is not None
+    assert told.rivals is None
+
+
 def test_a_declared_edge_is_nobodys_fault():
     """Each side is as it was read, by how much it steps is found, and its place is as uncertain as it was said."""
     step = WallStep(id="e", name="Breast", from_mm=1100.0, to_mm=2300.0, by_mm=0.0, sigma_mm=50.0, at_sigma_mm=10.0)

@@ -124,6 +124,10 @@ class Adjustment:
             self.residual[kept],
         )
 
+    def under(self, priors: Mapping[SurfaceName, SurfacePrior]) -> Adjustment:
+        """Return the adjustment of the same readings where their surfaces are otherwise than was thought."""
+        return _solved(self.observations, priors, self.designs, self.unknowns, self.unknown_weights)
+
     @cached_property
     def reading_index(self) -> tuple[tuple[str, ...], NDArray[np.intp]]:
         """The readings' ids, each once, and for every observation which of them it is of."""
@@ -344,15 +348,25 @@ def adjust(
         unknowns: Mean and standard deviation of every other unknown before the readings.
     """
     designs = design(observations)
-    names = list(unknowns)
-    column = {name: i for i, name in enumerate(names)}
-    unknown_weights = np.zeros((len(observations), len(names)))
+    column = {name: i for i, name in enumerate(unknowns)}
+    unknown_weights = np.zeros((len(observations), len(column)))
     for row, observation in enumerate(observations):
         for name, weight in observation.unknown_terms:
             unknown_weights[row, column[name]] += weight
+    return _solved(tuple(observations), priors, designs, dict(unknowns), unknown_weights)
+
+
+def _solved(
+    observations: tuple[Observation, ...],
+    priors: Mapping[SurfaceName, SurfacePrior],
+    designs: Mapping[SurfaceName, SurfaceDesign],
+    unknowns: Mapping[str, tuple[float, float]],
+    unknown_weights: Floats,
+) -> Adjustment:
+    """Put together the covariance of readings and how far they are from what is expected."""
     covariance = np.diag([o.sigma_mm**2 for o in observations]) if observations else np.zeros((0, 0))
-    expected = unknown_weights @ np.asarray([unknowns[name][0] for name in names]) if names else 0.0
-    covariance = covariance + (unknown_weights * np.asarray([unknowns[n][1] ** 2 for n in names])) @ unknown_weights.T
+    expected = unknown_weights @ np.asarray([mean for mean, _ in unknowns.values()]) if unknowns else 0.0
+    covariance = covariance + (unknown_weights * np.asarray([sd**2 for _, sd in unknowns.values()])) @ unknown_weights.T
     for surface, seen in designs.items():
         prior = priors[surface]
         # a reading sees one to three spots of thousands: most of the weights are zero
@@ -362,11 +376,5 @@ def adjust(
         expected = expected + seen.weights @ prior.mean(seen.spots)
     residual = np.asarray([o.value_mm for o in observations]) - expected
     return Adjustment(
-        tuple(observations),
-        priors,
-        designs,
-        dict(unknowns),
-        unknown_weights,
-        covariance,
-        np.asarray(residual, dtype=float),
+        observations, priors, designs, unknowns, unknown_weights, covariance, np.asarray(residual, dtype=float)
     )

@@ -163,11 +163,12 @@ def survey(given: SurveyInput) -> Survey:
     priors: dict[SurfaceName, SurfacePrior] = {s: surface_prior(place, s) for s in place.surfaces}
     found = explained(observed, priors, others, {r.id: r.taken_at for r in standing})
     priors = dict(found.priors)
-    verdicts, cleared = _cleared(found.whole or adjust(found.observed, priors, found.unknowns))
+    whole = found.whole or adjust(found.observed, priors, found.unknowns)
+    verdicts, cleared = _cleared(whole)
     amplitudes = refined(without_worst(cleared)) if cleared.observations else {}
     if changed({s: p.amplitudes for s, p in priors.items()}, amplitudes):
         priors = {s: replace(p, amplitudes=amplitudes.get(s, p.amplitudes)) for s, p in priors.items()}
-        verdicts, cleared = _cleared(adjust(found.observed, priors, found.unknowns))
+        verdicts, cleared = _cleared(whole.under(priors))
     # a sharp bend, as a ceiling has at its knee, is met by steps one after the other whose heights come to nothing
     heights = tuple(_height(edge, cleared) for edge in found.edges)
     edges = tuple(e for e in heights if abs(e.by_mm) > max(LEAST_SHIFT_MM, 2 * e.sd_mm))

@@ -12,7 +12,6 @@ import math
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from datetime import datetime
-from functools import partial
 from typing import Literal
 
 import numpy as np
@@ -44,8 +43,10 @@ ODDS = {"edge": 0.2, "knock": 0.05, "lean": 0.05, "misread": 0.3}
 """How often a survey has one, beforehand."""
 SURE = math.log(20.0)
 """By how much an explanation must be likelier than its rival, in logs, to stand alone."""
-CLAIMED = {"edge": 10.0, "knock": 10.0, "lean": 3.0, "misread": 1.0}
-"""And by how much than that there is nothing: rooms bow in ways that the prior does not have."""
+CLAIMED = {"edge": 3.0, "knock": 3.0, "lean": 3.0, "misread": 1.0}
+"""And by how much than that there is nothing."""
+CLAIMED_APART = 10.0
+"""The same for a knock since which everything was read elsewhere: a floor in three rows may bow just so."""
 MOST_CUTS = 40
 MOST_WEIGHED = 300
 """Of more readings an even choice is weighed: an edge or a knock shows in them as well, and costs many adjustments."""
@@ -150,7 +151,7 @@ def _weighed(state: Explained, taken: Mapping[str, datetime]) -> Explained:
         if not told:
             break
         nothing = _evidence(weighed)
-        likely = [t for t in told if t.score > nothing + CLAIMED[t.kind]]
+        likely = [t for t in told if t.score > nothing + _claimed(t, weighed, taken)]
         if not likely:
             break
         best = max(likely, key=lambda t: t.score)
@@ -158,14 +159,47 @@ def _weighed(state: Explained, taken: Mapping[str, datetime]) -> Explained:
         if best.kind == "misread":
             continue
         rival = max((t for t in told if {t.kind, best.kind} == {"edge", "knock"}), key=lambda t: t.score, default=None)
+        apart = _cut_between(weighed, best.knock, taken) if best.knock else None
         if rival is not None and rival.score > best.score - SURE:
             edge, knock = best.edge or rival.edge, best.knock or rival.knock
             return _both(state, edge, knock, taken) if edge and knock else state
+        if best.knock and apart:
+            return _both(state, apart, best.knock, taken)
         if best.lean:
             state = _with_lean(state, best.lean)
         else:
             state = _with_edge(state, best.edge) if best.edge else _with_knock(state, best.knock, taken)
     return state
+
+
+def _claimed(told: _Told, state: Explained, taken: Mapping[str, datetime]) -> float:
+    """Return by how much, in logs, an explanation must be likelier than nothing."""
+    apart = told.knock is not None and _cut_between(state, told.knock, taken) is not None
+    return CLAIMED_APART if apart else CLAIMED[told.kind]
+
+
+def _cut_between(state: Explained, knock: Knock, taken: Mapping[str, datetime]) -> FoundEdge | None:
+    """Return the edge that a knock could as well be, where all that was read since lies beyond one cut of its surface.
+
+    Then time and place are one, and nothing that was read tells them apart.
+    """
+    line, since = line_name(knock.set_up), taken[knock.since]
+    read = [o for o in state.observed if o.reading_id in taken and line in dict(o.unknown_terms)]
+    surfaces = {surface for o in read for surface, _, _ in o.surface_terms}
+    if len(surfaces) != 1:
+        return None
+    surface = surfaces.pop()
+    spots = np.asarray([o.surface_terms[0][1] for o in read])
+    later = np.asarray([taken[o.reading_id] >= since for o in read])
+    for axis in (0, 1):
+        before, beyond = spots[~later, axis], spots[later, axis]
+        # what reads more lies further from who reads: the far side stands back if it was read since, else out
+        for near, far, by in ((before.max(), beyond.min(), -knock.by_mm), (beyond.max(), before.min(), knock.by_mm)):
+            if near < far:
+                cut = float(near + far) / 2, float(far - near) / math.sqrt(12)
+                end = state.priors[surface].extent[axis][1] + 1.0, 0.0
+                return FoundEdge(surface, axis, cut, end, by, knock.sd_mm)
+    return None
 
 
 def _explanations(whole: Adjustment, state: Explained, taken: Mapping[str, datetime]) -> Iterator[_Told]:
@@ -198,10 +232,9 @@ def _explanations(whole: Adjustment, state: Explained, taken: Mapping[str, datet
 
 def _evidence(state: Explained) -> float:
     """Return the log marginal likelihood of readings, with the amplitudes that are likeliest."""
-    made = partial(adjust, state.observed, unknowns=state.unknowns)
-    first = made(priors=state.priors)
+    first = adjust(state.observed, state.priors, state.unknowns)
     amplitudes = refined(first)
-    found = made(priors={s: replace(p, amplitudes=amplitudes.get(s, p.amplitudes)) for s, p in state.priors.items()})
+    found = first.under({s: replace(p, amplitudes=amplitudes.get(s, p.amplitudes)) for s, p in state.priors.items()})
     determinant = float(np.log(np.diag(found.factor)).sum())
     said = sum(scale_prior(state.priors[s].amplitudes, a) for s, a in amplitudes.items())
     return -0.5 * float(found.residual @ found.solution) - determinant + said

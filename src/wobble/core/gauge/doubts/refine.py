@@ -52,9 +52,7 @@ def refined(adjustment: Adjustment) -> dict[SurfaceName, Amplitudes]:
     if all(told is NOTHING for told in likely.values()):
         return amplitudes
     scales = together(likely)
-    return {
-        s: Amplitudes(own.smooth_mm * scales[s][0], own.rough_mm * scales[s][1]) for s, own in amplitudes.items()
-    }
+    return {s: Amplitudes(own.smooth_mm * scales[s][0], own.rough_mm * scales[s][1]) for s, own in amplitudes.items()}
 
 
 def together(likely: Mapping[SurfaceName, Floats]) -> dict[SurfaceName, tuple[float, float]]:
