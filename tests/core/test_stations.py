@@ -38,7 +38,8 @@ def test_each_side_of_a_known_edge_is_read_as_a_surface_of_its_own():
     """Floor of 3000 by 2000 that drops from 1300 on: columns of either side begin and end 60 off the edge and corners.
 
     In six gaps of 480 they were at 60, 540, 1020, 1500, 1980, 2460, 2940; 1240 and 1360 come in beside the edge, less
-    than 480 from the next on either side. A strip of 100 across the front is too narrow for rows that stand off both its edges: it has one in the middle.
+    than 480 from the next on either side. A strip of 100 across the front is too narrow for rows that stand off both
+    its edges: it has one in the middle.
     """
     drop = WallStep(id="s", name="Slab", surface="floor", from_mm=1300.0, to_mm=9000.0, by_mm=-12.0)
     strip = replace(drop, id="t", axis="second", from_mm=1000.0, to_mm=1100.0)

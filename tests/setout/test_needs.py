@@ -5,6 +5,7 @@ Each test is one line of what the work asks for. Numbers are worked out in the d
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 from msgspec.structs import replace
 
@@ -14,6 +15,7 @@ from tests.setout.places import carcass, codes, job_of, laid, laid_unit, piece, 
 from tests.setout.test_framing import platform
 from wobble.core import solve
 from wobble.core.face import survey
+from wobble.core.hold.rests.ceiling import pulled
 from wobble.core.job import (
     BaseFrame,
     Cell,
@@ -282,6 +284,74 @@ def test_a_box_in_a_cavity_is_screwed_through_its_side_with_packing_in_the_gap()
     assert side.gap.value_mm == pytest.approx(4.0, abs=0.5)
     assert {f.surface for f in result.fasteners} == {"left"}
     assert all(min(abs(f.at[0] - 100), abs(f.at[0] - 500)) < 2 for f in result.fasteners)
+
+
+JOISTS = studs(200.0, 600.0, 1000.0, 1400.0, surface="ceiling", heights=(100.0, 300.0, 500.0))
+"""Found at three places out along each: they run out from the back."""
+UNDER = replace(
+    ROOM_A, kind="wall", depth_mm=400.0, height_mm=400.0, over_base_mm=1990.0, standing=Hung(), fixing_heights_mm=(),
+    fastened_to=("ceiling",), weight_kg=30.0, holds="nothing",
+)  # fmt: skip
+
+
+def hung_under(unit, *, found=JOISTS, up=2400.0):
+    result = solved(Room(units=(unit,), found=found, over=ceiling(up), overhead=Backing(runs="out")))
+    return result, result.hold.sides[0]
+
+
+def test_a_box_hangs_from_the_joists_over_it_by_screws_through_its_top():
+    """30 kg are 294 N; of four screws each is planned for half, 147 N, and a top of plywood lets 902 N through.
+
+    A washer of 20 mm on 19 mm: 690 π · 0.787 · 0.42² · 0.748 = 225 lb, for good 0.9 of it; the thread holds more.
+    The box's top is at 2390, so that 10 mm are packed under a ceiling at 2400.
+    """
+    result, held = hung_under(UNDER)
+    assert (held.wall, held.enough, len(held.fasteners)) == ("ceiling", True, 4)
+    assert held.load_n == pytest.approx(30 * 9.81, rel=1e-3)
+    assert held.use == pytest.approx(147.1 / 902, rel=0.01)
+    assert held.gap.value_mm == pytest.approx(10.0, abs=0.5)
+    assert sorted(f.at[0] for f in result.fasteners) == pytest.approx([200.0, 200.0, 600.0, 600.0], abs=3.0)
+    assert {f.surface for f in result.fasteners} == {"ceiling"}
+    (finding,) = [f for f in result.findings if f.code == "side-held"]
+    assert "heads" in finding.caution
+    assert "not-held" not in told(result)
+
+
+@pytest.mark.parametrize(
+    ("changed", "found", "up", "says"),
+    [
+        ({}, (), 2400.0, "Find the joists"),
+        ({}, JOISTS, 2470.0, "too wide to pack"),
+        ({"width_mm": 300.0}, JOISTS, 2400.0, "without tipping"),
+        ({"weight_kg": 400.0}, JOISTS, 2400.0, "without tipping"),
+    ],
+)
+def test_a_box_that_its_ceiling_does_not_carry_is_a_stop_that_says_what_would(changed, found, up, says):
+    """No joist found; 80 mm to pack; a box of 300 under one joist only; 3924 N where half on each is past 902."""
+    result, held = hung_under(replace(UNDER, **changed), found=found, up=up)
+    assert not held.enough
+    assert says in held.instead
+    assert [f.severity for f in result.findings if f.code == "side-not-held"] == ["stop"]
+
+
+def test_a_tall_cupboard_is_kept_from_tipping_by_the_ceiling():
+    """A hand's pull of 220 N, sideways on four screws: what it holds does not count, the floor carries that."""
+    tall = replace(UNDER, kind="tall", height_mm=2380.0, over_base_mm=0.0, standing=ROOM_A.standing, weight_kg=90.0)
+    result, held = hung_under(tall)
+    assert (held.load_n, held.enough) == (220.0, True)
+    assert "not-held" not in told(result)
+
+
+def test_screws_share_a_weight_so_that_force_and_moments_balance():
+    """Eight of them in two rows, one missing, the weight off their middle: forces that a plate on springs shows."""
+    spots = np.array([(x, y) for x in (0.0, 200.0, 500.0, 900.0) for y in (40.0, 360.0)][:-1])
+    middle = np.array([400.0, 180.0])
+    plate = np.column_stack([np.ones(7), spots - middle])
+    sinks = np.linalg.solve(plate.T @ plate, np.array([1.0, 0.0, 0.0]))
+    shares = pulled(spots, middle)
+    assert shares == pytest.approx(1.25 * np.abs(plate @ sinks))
+    assert pulled(spots[::2][:2], middle) is None
+    assert pulled(np.array([(200.0, 40.0), (200.0, 200.0), (200.0, 360.0)]), middle) is None
 
 
 def test_what_hangs_and_is_fastened_to_nothing_is_a_stop():

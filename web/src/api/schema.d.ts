@@ -5557,7 +5557,7 @@ export interface components {
          *             held: How each unit is fastened, in the order of work; empty while there is no plan. ledgers: What they rest on.
          *             cleats: Of shelves. overhead: How racks hang. underfoot: What is screwed to the floor.
          *             joined: Neighbours screwed together, and tops to boxes. nailing: What boards over a wall are nailed to.
-         *             sides: Boxes screwed to the walls beside them. plates: Where wires and pipes cross studs.
+         *             sides: Boxes screwed to the walls beside them and to the ceiling. plates: Where wires and pipes cross studs.
          */
         PlaceHold: {
             back: components["schemas"]["Lines"];
@@ -6392,11 +6392,12 @@ export interface components {
         };
         /**
          * SideHeld
-         * @description How a box is fastened through one of its sides.
+         * @description How a box is fastened through one of its sides, or through its top.
          *
          *         Attributes:
-         *             unit: Which. wall: Into which wall. gap: Between them where the screws are, at its widest. load_n: What the
-         *                 screws are planned for, sideways. fasteners: By their ids. use: Share of what they carry.
+         *             unit: Which. wall: Into which wall. gap: Between them where the screws are, at its widest.
+         *             load_n: What the screws are planned for: sideways, or down where it hangs from them.
+         *             fasteners: By their ids. use: Share of what they carry.
          *             enough: Whether they hold. instead: What to do where they do not.
          */
         SideHeld: {
@@ -6407,8 +6408,7 @@ export interface components {
             load_n: number;
             unit: string;
             use: number;
-            /** @enum {unknown} */
-            wall: "left" | "right";
+            wall: ("left" | "right") | "ceiling";
         };
         /**
          * SideMethod

@@ -12,6 +12,7 @@ from wobble.core.contents import contents_words, named_kg
 from wobble.core.finding import Finding, Severity, in_order
 from wobble.core.hold.fastened.required import Held
 from wobble.core.hold.loads import rests, tips
+from wobble.core.hold.overhead import OVERHEAD
 from wobble.core.job import LOOSE, ON_WALLS, Job, Place, Unit
 from wobble.core.length import format_length
 
@@ -159,17 +160,22 @@ def cleats_held(told: Told) -> Iterator[Finding]:
 
 
 def sides_held(told: Told) -> Iterator[Finding]:
-    """Whether boxes hold that are screwed through their sides into the walls beside them."""
+    """Whether boxes hold that are screwed through their sides into the walls beside them, or up into the ceiling."""
     for side in told.hold.sides:
         unit = told.unit(side.unit)
         hung = not rests(told.place, unit)
+        up = side.wall == "ceiling"
+        how = "Through its top, with broad washers inside" if up else "Through its side"
+        planned = f"{how}, planned for {math.ceil(side.load_n)} N ({contents_words(unit)})"
+        if up and hung:
+            planned += ", its top screwed or let into its sides"
         yield Finding(
             code="side-held" if side.enough else "side-not-held",
             severity="fine" if side.enough else "stop" if hung else "mind",
-            title=f"{unit.name}: {len(side.fasteners)} screws into the {side.wall} wall",
-            text=f"Through its side, planned for {math.ceil(side.load_n)} N ({contents_words(unit)}), with packing "
-            f"where each stands. {side.instead}".strip(),
+            title=f"{unit.name}: {len(side.fasteners)} screws into the {side.wall}{'' if up else ' wall'}",
+            text=f"{planned}, with packing where each stands. {side.instead}".strip(),
             figure=side.gap,
+            caution=OVERHEAD if up and hung else "",
             about=(side.unit, side.wall, *side.fasteners),
         )
 

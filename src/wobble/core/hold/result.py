@@ -17,6 +17,7 @@ from wobble.core.hold.known import Lines, known_lines
 from wobble.core.hold.overhead import Overhead, racks
 from wobble.core.hold.parts import hold_parts
 from wobble.core.hold.rests.cavity import SideHeld, side_held
+from wobble.core.hold.rests.ceiling import ceiling_held
 from wobble.core.hold.rests.cleats import ShelfCleat, shelf_cleats
 from wobble.core.hold.rests.ledgers import Ledger
 from wobble.core.hold.rests.nailers import Nailing, nailing
@@ -48,7 +49,7 @@ class PlaceHold(Value, frozen=True, kw_only=True):
         held: How each unit is fastened, in the order of work; empty while there is no plan. ledgers: What they rest on.
         cleats: Of shelves. overhead: How racks hang. underfoot: What is screwed to the floor.
         joined: Neighbours screwed together, and tops to boxes. nailing: What boards over a wall are nailed to.
-        sides: Boxes screwed to the walls beside them. plates: Where wires and pipes cross studs.
+        sides: Boxes screwed to the walls beside them and to the ceiling. plates: Where wires and pipes cross studs.
     """
 
     place: str
@@ -90,7 +91,7 @@ def hold_result(
         cleats = shelf_cleats(context, fitted.flats, stand)
         hung = racks(context, above, fitted.hangers)
         down = floor_fixed(context, below, stand)
-        beside = side_held(context, stand)
+        beside = [*side_held(context, stand), *ceiling_held(context, above, stand)]
         nailed = nailing(context)
     joins = joined(place)
     others = [f for _, driven in (*cleats, *hung, *down, *beside, *joins, nailed) for f in driven]

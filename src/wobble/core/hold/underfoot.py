@@ -5,9 +5,6 @@ Boards alone are thinner than the six diameters that the code asks of a screw: n
 
 from __future__ import annotations
 
-import itertools
-
-from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import GRAVITY
 from wobble.core.fit.run.stand import Stand
 from wobble.core.hold.capacity.capacity import together
@@ -77,7 +74,10 @@ def _fixed(
     lifted = max(0.0, (driving_g * weight * unit.height_mm / 2 - weight * unit.depth_mm / 2) / unit.depth_mm)
     shims = [s.gap for s in context.plan.shims if s.unit == unit.id] or [NO_PACKING]
     gap = max(shims, key=lambda g: g.value_mm + 2 * g.sd_mm)
-    spots = [at for at in _spots(unit, joists, stand) if not kept_from(context.place, at, backing, "floor")]
+    back = stand.back_at(unit)
+    front = back + max(unit.depth_mm - unit.toe_recess_mm, unit.depth_mm / 2)
+    crossed = joists.crossings((unit.x_mm, unit.right_mm), (back, front), EDGE_IN_MM)
+    spots = [at for at in crossed if not kept_from(context.place, at, backing, "floor")]
     made = [screwed(context, unit.id, at, gap, BASE, surface="floor") for at in spots]
     found = [m for m in made if isinstance(m, Candidate)]
     refused = [m for m in made if not isinstance(m, Candidate)]
@@ -110,15 +110,3 @@ def _fixed(
         caution=BELOW + (CRASH if driving_g else ""),
     )
     return fixed, tuple(c.fastener for c in found)
-
-
-def _spots(unit: Unit, joists: Joists, stand: Stand) -> list[tuple[float, float]]:
-    """Return where a unit's base crosses sure joists: along its front and back, or at its sides."""
-    back, front = stand.back_at(unit), stand.back_at(unit) + max(unit.depth_mm - unit.toe_recess_mm, unit.depth_mm / 2)
-    known = joists.lines
-    sure = [line.at_mm for line in known.lines if known.bites(line.at_mm) >= SURE_TO_BITE]
-    if joists.axis == 1:
-        rows = [y for y in sure if back + EDGE_IN_MM / 2 <= y <= front - EDGE_IN_MM / 2]
-        return list(itertools.product((unit.x_mm + EDGE_IN_MM, unit.right_mm - EDGE_IN_MM), rows))
-    columns = [x for x in sure if unit.x_mm + EDGE_IN_MM / 2 <= x <= unit.right_mm - EDGE_IN_MM / 2]
-    return list(itertools.product(columns, (back + EDGE_IN_MM, front - EDGE_IN_MM)))

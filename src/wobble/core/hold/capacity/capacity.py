@@ -2,7 +2,8 @@
 
 Sources: AWC Technical Report 12, *General Dowel Equations for Calculating Lateral Connection Values*, table 1-1 (single
 shear, with a gap g between the members); NDS 2018: dowel bearing 12.3.3, reduction terms table 12.3.1B, bending yield
-strengths appendix I, withdrawal 12.2-1 (lag screws) and 12.2-2 (wood screws), lateral and withdrawal together 12.4-1;
+strengths appendix I, withdrawal 12.2-1 (lag screws) and 12.2-2 (wood screws), pull-through of heads 12.2-6, lateral and
+withdrawal together 12.4-1;
 dowel bearing of concrete and of steel sheet in tables 12E and 12N. Screws in steel sheet: AISI S100-16, J4.3.1 (tilting
 and bearing) and J4.4.1 (pull-out), safety factor 3. Bending of wood: NDS Supplement table 4A.
 Inside, inches and pounds as in the sources; outside, millimetres and newtons.
@@ -220,6 +221,14 @@ def withdrawal(screw: Screw, main_mm: float, main: Species, *, lag: bool = False
     gravity, d = SPECIFIC_GRAVITY[main], screw.shank_mm / MM_PER_INCH
     per_inch = 1800.0 * gravity**1.5 * d**0.75 if lag else 2850.0 * gravity**2 * d
     return per_inch * min(screw.thread_mm, main_mm) / MM_PER_INCH * PERMANENT * NEWTON_PER_POUND
+
+
+def head_pull(head_mm: float, thick_mm: float, side: Species) -> float:
+    """Return what pulls a round head or its washer through what it holds, N; NDS 2018, 12.2-6a and b."""
+    gravity = SPECIFIC_GRAVITY[side]
+    head, thick = head_mm / MM_PER_INCH, thick_mm / MM_PER_INCH
+    pounds = 690.0 * math.pi * head * gravity**2 * min(thick, 2.5 * head)
+    return pounds * PERMANENT * NEWTON_PER_POUND
 
 
 def together(pull_n: float, shear_n: float, withdrawal_n: float, lateral_n: float) -> float:

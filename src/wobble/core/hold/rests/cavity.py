@@ -32,16 +32,17 @@ MASONRY_ROWS = 2
 
 
 class SideHeld(Value, frozen=True, kw_only=True):
-    """How a box is fastened through one of its sides.
+    """How a box is fastened through one of its sides, or through its top.
 
     Attributes:
-        unit: Which. wall: Into which wall. gap: Between them where the screws are, at its widest. load_n: What the
-            screws are planned for, sideways. fasteners: By their ids. use: Share of what they carry.
+        unit: Which. wall: Into which wall. gap: Between them where the screws are, at its widest.
+        load_n: What the screws are planned for: sideways, or down where it hangs from them.
+        fasteners: By their ids. use: Share of what they carry.
         enough: Whether they hold. instead: What to do where they do not.
     """
 
     unit: str
-    wall: WallName
+    wall: WallName | Literal["ceiling"]
     gap: Figure
     load_n: float
     fasteners: tuple[str, ...]

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from dataclasses import dataclass
 
 from msgspec.structs import replace
 
+from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.facts import Detection
 from wobble.core.hold.structure.lines import Structure, structure
 from wobble.core.job.backing import Runs
@@ -34,6 +36,20 @@ class Joists:
     def axis(self) -> int:
         """Which coordinate of a spot counts across them."""
         return 1 if self.runs == "along" else 0
+
+    def crossings(
+        self, along: tuple[float, float], out: tuple[float, float], in_mm: float, *, found_only: bool = False
+    ) -> list[tuple[float, float]]:
+        """Return where sure joists cross a rectangle: each at both ends of it, `in_mm` in from its edges.
+
+        With `found_only` none counts that only its spacing says is there.
+        """
+        known = self.lines
+        sure = [x.at_mm for x in known.lines if known.bites(x.at_mm) >= SURE_TO_BITE and (x.found_by or not found_only)]
+        across, ends = (along, out) if self.axis == 0 else (out, along)
+        met = [x for x in sure if across[0] + in_mm / 2 <= x <= across[1] - in_mm / 2]
+        spots = itertools.product(met, (ends[0] + in_mm, ends[1] - in_mm))
+        return [(x, y) if self.axis == 0 else (y, x) for x, y in spots]
 
 
 def joists(detections: tuple[Detection, ...], long_mm: float, deep_mm: float, width_mm: float, said: Runs) -> Joists:

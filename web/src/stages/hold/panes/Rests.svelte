@@ -78,12 +78,12 @@
   <Nailers hold={p.hold} name={p.name} {whole} />
 {/if}
 {#if p.hold.sides.length}
-  <Wide label="Through sides">
+  <Wide label="Through sides and tops">
     <table class="facts">
-      <caption>Boxes screwed through their sides</caption>
+      <caption>Boxes screwed through their sides or tops</caption>
       <thead
         ><tr
-          ><th>Box</th><th>Wall</th><th class="value">Gap</th><th class="value">Carries</th><th class="value"
+          ><th>Box</th><th>Into</th><th class="value">Gap</th><th class="value">Carries</th><th class="value"
             >Screws</th
           ><th class="value">Use</th><td></td></tr
         ></thead
