@@ -105,10 +105,29 @@ def test_masonry_wants_its_anchor_and_no_more_than_its_maker_lists():
     assert {p.pilot_mm for p in held.points} == {8.0}
 
 
-def test_a_limit_of_depth_leaves_no_screw():
-    """70 long less 18 of rail goes 52 behind the face."""
-    assert on(Backing(deepest_mm=60.0)).points
-    assert on(Backing(deepest_mm=45.0)).points == ()
+def test_a_limit_of_depth_takes_thinner_screws_and_then_none():
+    """70 long less 18 of rail goes 52 behind the face.
+
+    With 45 there, 32.5 are left behind a lining of 12.5: 60 long reaches some 29, six diameters of 4.5. With 30 there
+    are 17.5, and the thinnest wants 21.
+    """
+    assert {p.shank_mm for p in on(Backing(deepest_mm=60.0)).points} == {5.0}
+    thinner = on(Backing(deepest_mm=45.0)).points
+    assert {(p.shank_mm, p.screw_mm) for p in thinner} == {(4.5, 60.0)}
+    assert all(6 * 4.5 <= p.reach_mm <= 32.5 for p in thinner)
+    assert on(Backing(deepest_mm=30.0)).points == ()
+
+
+def test_no_screw_comes_out_behind_thin_wood():
+    """Ribs of 30 under 6 of lining: 3 short of their back, and six diameters in. Ribs of 20 take none."""
+    thin = Backing(kind="ribs and battens", lining_mm=6.0, deep_mm=30.0)
+    found = on(thin).points
+    assert found
+    assert all(6 * p.shank_mm <= p.reach_mm <= 27.0 for p in found)
+    assert {p.shank_mm for p in found} == {4.0}
+    bare = on(replace(thin, deep_mm=20.0))
+    assert bare.points == ()
+    assert "come out behind" in bare.held.instead
 
 
 def test_what_is_thrown_about_pulls_at_half_its_height():
@@ -279,6 +298,8 @@ def test_a_ceiling_nobody_looked_into_holds_nothing():
     assert not any(h.enough for h in racked((), 0).values())
     shallow = racked((300.0, 1300.0), 0, Backing(runs="out", deepest_mm=60.0))  # a bolt goes 12.5 + 60 deep
     assert all(h.how == "nothing yet" and "deeper" in h.instead for h in shallow.values())
+    thin = racked((300.0, 1300.0), 0, Backing(runs="out", deep_mm=60.0))  # 60 of thread would come out of joists of 60
+    assert all(h.how == "nothing yet" and "plates above" in h.instead for h in thin.values())
     concrete = racked((300.0, 1300.0), 0, Backing(kind="masonry", runs="out"))
     assert all("anchors" in h.instead for h in concrete.values())
 
@@ -378,7 +399,7 @@ def test_what_is_thrown_about_is_screwed_into_the_joists_under_it():
     blind = solve_hold(replace(job, places=(with_facts(job.places[0], (Detection,), ()),)), "place").underfoot[0]
     assert (blind.fasteners, blind.enough) == ((), False)
     assert "Boards alone" in blind.instead
-    shallow = replace(job.places[0], underfoot=replace(boards, deepest_mm=50.0))  # 80 less 18 of base goes 62 deep
+    shallow = replace(job.places[0], underfoot=replace(boards, deepest_mm=35.0))  # 17 behind the boards: none counts
     kept = solve_hold(replace(job, places=(shallow,)), "place").underfoot[0]
     assert (kept.fasteners, kept.enough) == ((), False)
     assert "deeper" in kept.instead

@@ -19,6 +19,7 @@ from wobble.core.hold.capacity.capacity import Screw, beam_use, free_end, togeth
 from wobble.core.hold.loads import weight_kg
 from wobble.core.hold.screws import (
     NO_PACKING,
+    POINT_MM,
     REFUSED,
     WOODEN,
     Candidate,
@@ -137,6 +138,9 @@ def _held(context: Context, joists: Joists, unit: Unit, hanger: Hanger) -> _Hung
         return _nothing(hanger, load, _why(backing)), ()
     if too_deep(backing.lining_mm + BOLT_THREAD_MM, backing):
         why = "A bolt would go deeper than is allowed here: find out first what runs above."
+        return _nothing(hanger, load, why), ()
+    if backing.deep_mm < BOLT_THREAD_MM + POINT_MM:
+        why = "The joists are shallower than a bolt's thread is long: bolt right through, with plates above."
         return _nothing(hanger, load, why), ()
     want = hanger.at[across]
     for line in sorted(lines, key=lambda x: abs(x - want)):

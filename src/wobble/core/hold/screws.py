@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -16,6 +16,7 @@ from wobble.core.fit.level.plan import Plan, packings_at
 from wobble.core.fit.run.contact import FloorContact
 from wobble.core.fit.run.supports import Fixing
 from wobble.core.hold.capacity.capacity import (
+    LEAST_PENETRATION_D,
     CapacityError,
     OtherMain,
     Screw,
@@ -44,18 +45,30 @@ SIDE_KEPT_MM = 25.0
 BEHIND_KEPT_MM = 10.0
 MASONRY_APART_MM = 500.0
 """How far apart anchors in masonry are set along a rail."""
+POINT_MM = 3.0
+"""A screw's point stays so far from the back of the wood: behind a boat's rib there is its skin."""
+THINNER: dict[float, tuple[float, float]] = {
+    8.0: (5.6, 5.0),
+    6.0: (4.2, 4.0),
+    5.0: (3.3, 3.0),
+    4.5: (3.0, 2.5),
+    4.0: (2.6, 2.5),
+    3.5: (2.3, 2.0),
+}
+"""Screws by their shank: root and pilot hole, mm."""
 LAG_MM = 6.0
 """A screw this thick is a lag screw in the code's tables."""
 UNEVEN = 1.25
 """The hardest pulled screw of a row carries this much more than its share."""
 
 
-Refusal = Literal["too long", "too deep", "no anchor", "too shallow"]
+Refusal = Literal["too long", "too deep", "no anchor", "too shallow", "too thin"]
 REFUSED: dict[Refusal, str] = {
     "too long": "no screw that is sold reaches through all that",
     "too deep": "a screw would go deeper than is allowed there",
     "no anchor": "its anchor is not known",
     "too shallow": "a screw would not reach deep enough to count",
+    "too thin": "a screw deep enough to count would come out behind it: bolt plates or battens across it first",
 }
 
 
@@ -224,13 +237,11 @@ def screwed(
     backing = into.backing
     packed = max(gap.value_mm, 0.0) + 2 * gap.sd_mm
     lining = backing.lining_mm
-    reach_wanted = _reach(backing, through)
+    sized = _sized(backing, through, through.thick_mm + packed + lining)
+    if not isinstance(sized, tuple):
+        return sized
+    through, reach_wanted, sold = sized
     needed = through.thick_mm + packed + lining + reach_wanted
-    sold = sold_length(needed)
-    if sold is None:
-        return "too long"
-    if too_deep(sold - through.thick_mm - packed, backing):
-        return "too deep"
     if backing.kind == "masonry" and backing.anchor is None:
         return "no anchor"
     reach = penetration(sold, through_mm=through.thick_mm, packed_mm=packed, lining_mm=lining)
@@ -270,6 +281,32 @@ def screwed(
         check=check,
     )
     return Candidate(fastener, held[0], held[1], top)
+
+
+def _sized(backing: Backing, through: Through, before_mm: float) -> tuple[Through, float, float] | Refusal:
+    """Return what is screwed with, how deep it is to reach and the length sold, for what it goes through before.
+
+    Where the wood is shallower than that, or no hole may go so deep, a shorter screw is taken, and a thinner one, as
+    six diameters must be had in the wood (NDS 12.1.5.6).
+    """
+    reach = _reach(backing, through)
+    sold = sold_length(before_mm + reach)
+    if sold is None:
+        return "too long"
+    limited = too_deep(backing.lining_mm + sold - before_mm, backing)
+    if backing.kind not in WOODEN:
+        return "too deep" if limited else (through, reach, sold)
+    room = backing.deep_mm - POINT_MM
+    if sold - before_mm <= room and not limited:
+        return through, reach, sold
+    room = min(room, math.inf if backing.deepest_mm is None else backing.deepest_mm - backing.lining_mm)
+    for shank, (root, pilot) in THINNER.items():
+        least = LEAST_PENETRATION_D * shank
+        lengths = [mm for mm in SOLD_MM if least <= mm - before_mm <= room]
+        if shank <= through.shank_mm and lengths:
+            thinner = replace(through, shank_mm=shank, root_mm=root, pilot_mm=pilot)
+            return thinner, min(reach, lengths[-1] - before_mm), lengths[-1]
+    return "too deep" if limited else "too thin"
 
 
 def _reach(backing: Backing, through: Through) -> float:
