@@ -18,6 +18,7 @@ from wobble.core.gauge.edges import Edge
 from wobble.core.gauge.observe import observations, unknowns
 from wobble.core.gauge.prior import surface_prior
 from wobble.core.gauge.survey import Survey
+from wobble.core.gauge.surveyed import surveyed
 from wobble.core.job import FlipCheck, Instrument, Offset, SetUp, Slope, SurfaceName, WallStep
 from wobble.core.stages import survey_of
 
@@ -277,5 +278,7 @@ def test_a_ceiling_that_bends_is_no_flight_of_steps():
     seen = found(*read, surfaces=("floor", "ceiling"))
     assert (seen.edges, seen.rivals, seen.knock, seen.suspects) == ((), None, None, ())
     assert seen.bends == ("ceiling",)
+    place = job_of(*read, surfaces=("floor", "ceiling"), set_ups=(LINE, *PLANES.values())).places[0]
+    assert surveyed(seen, place).bends == ("ceiling",)
     mean = seen.adjustment.mean(("ceiling", np.array([(800.0, 300.0), (2200.0, 300.0)])))
     assert mean == pytest.approx([2200.0, 1710.0], abs=6.0)

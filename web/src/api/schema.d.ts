@@ -6933,9 +6933,11 @@ export interface components {
         };
         /**
          * Surveyed
-         * @description The result of Gauge for one place.
+         * @description The result of Gauge for one place; `bends` are surfaces that turn sharply, though nobody said so.
          */
         Surveyed: {
+            /** @default [] */
+            bends: ("back" | "ceiling" | "floor" | "left" | "right")[];
             /** @default [] */
             biases: components["schemas"]["LevelBias"][];
             /** @default null */

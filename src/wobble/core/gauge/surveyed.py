@@ -115,7 +115,7 @@ class LevelBias(Value, frozen=True, kw_only=True):
 
 
 class Surveyed(Value, frozen=True, kw_only=True):
-    """The result of Gauge for one place."""
+    """The result of Gauge for one place; `bends` are surfaces that turn sharply, though nobody said so."""
 
     place: str
     surfaces: tuple[SurfaceShape, ...]
@@ -128,6 +128,7 @@ class Surveyed(Value, frozen=True, kw_only=True):
     edges: tuple[SeenEdge, ...] = ()
     edge_or_knock: EdgeOrKnock | None = None
     leaning: tuple[LeaningLine, ...] = ()
+    bends: tuple[SurfaceName, ...] = ()
 
 
 def surveyed(survey: Survey, place: Place, requested: Sequence[Requested] = (), units: LengthUnit = "mm") -> Surveyed:
@@ -161,6 +162,7 @@ def surveyed(survey: Survey, place: Place, requested: Sequence[Requested] = (), 
         if (both := survey.rivals)
         else None,
         leaning=tuple(LeaningLine(set_up=o.set_up, axis=o.axis, mm_per_m=o.by, sd=o.sd) for o in survey.leaning),
+        bends=survey.bends,
     )
 
 

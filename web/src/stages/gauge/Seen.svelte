@@ -1,4 +1,4 @@
-<!-- What the readings show of a whole surface or line: a step that nobody declared, a knock, a line that leans. -->
+<!-- What the readings show of a whole surface or line: a step that nobody declared, a bend, a knock, a line that leans. -->
 <script lang="ts">
   import type { Place, Reading, Surveyed } from '../../api/types';
   import Measure from '../../entry/Measure.svelte';
@@ -6,7 +6,7 @@
   import { readingWords } from '../../entry/places';
   import { open } from '../../state/job.svelte';
   import { usePlace } from '../../state/place';
-  import { called, declared, leans, wayOf, type SeenEdge } from './seen';
+  import { alongOf, called, declared, leans, wayOf, type SeenEdge } from './seen';
 
   interface Props {
     place: Place;
@@ -29,8 +29,8 @@
 
 {#snippet steps(edge: SeenEdge)}
   The {called(edge.surface)} stands <Measure mm={Math.abs(edge.by_mm)} sd={edge.sd_mm} named />
-  {wayOf(edge)} from somewhere between {say(edge.low[0])} and {say(edge.low[1])}{#if edge.high}{' '}to between
-    {say(edge.high[0])} and {say(edge.high[1])}{/if}
+  {wayOf(edge)} from somewhere between {say(edge.low[0])} and {say(edge.low[1])}
+  {#if edge.high}to between {say(edge.high[0])} and {say(edge.high[1])}{' '}{/if}{alongOf(edge)}
 {/snippet}
 
 {#if p.surveyed.knock}
@@ -63,6 +63,14 @@
       <button class="chip" onclick={() => keep(edge)}>There is: keep it</button>
     </div>
   </div>
+{/each}
+{#each p.surveyed.bends ?? [] as surface (surface)}
+  <p class="seen">
+    ▲ The {called(surface)} turns more sharply than by settling: between its readings it is uncertain by centimetres.
+    {surface === 'ceiling'
+      ? 'If a slope begins there, say where its knee is, on the page of the place.'
+      : 'Read more closely where it turns.'}
+  </p>
 {/each}
 {#each leans(p.surveyed.leaning ?? [], names, view.unit) as words, i (i)}
   <p class="seen">

@@ -20,6 +20,13 @@ export function wayOf(edge: SeenEdge): string {
   return nearer ? 'nearer to the room' : 'further from the room';
 }
 
+/** Along which way its ends are told. */
+export function alongOf(edge: SeenEdge): string {
+  const out = 'out from the back';
+  if (edge.surface === 'floor' || edge.surface === 'ceiling') return edge.axis === 'first' ? 'along' : out;
+  return edge.axis === 'second' ? 'up' : edge.surface === 'back' ? 'along' : out;
+}
+
 /** The edge as it is declared: midway between the readings that it lies between, to be tapped more exactly. */
 export function declared(edge: SeenEdge, steps: readonly WallStep[]): WallStep {
   const ends = [edge.low, ...(edge.high ? [edge.high] : [])];
