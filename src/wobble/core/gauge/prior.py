@@ -41,7 +41,7 @@ LONG_LENGTH_MM = 1400.0
 ROUGH_LENGTH_MM = 150.0
 SMOOTH_ALONG, ROUGH_ALONG = 0.7, 0.8
 """The share of a part's variance that runs along either of the axes alone, half of it along each."""
-FEW = 2_000
+FEW = 6_000
 """For so few pairs of spots, looking for places that they share costs more than it saves."""
 
 
