@@ -57,6 +57,7 @@ from wobble.core.job.unit import (
     Angled,
     BaseFrame,
     Contents,
+    FastenedTo,
     Front,
     Hung,
     Legs,
@@ -214,9 +215,18 @@ def _units(rng: np.random.Generator, place: Place) -> Iterator[Unit]:
             angled=Angled(end="left", along_mm=200.0, deep_mm=150.0) if rng.random() < 0.1 else None,
             air=Air(sides_mm=20.0, back_mm=30.0, top_mm=40.0) if rng.random() < 0.1 else None,
             board=Board(material=_pick(rng, MaterialName)) if rng.random() < 0.4 else None,
+            fastened_to=_fastened_to(rng),
         )
         if not on_it:
             x += wide + float(rng.choice([0, 0, 3, 20, 400]))
+
+
+def _fastened_to(rng: np.random.Generator) -> tuple[FastenedTo, ...]:
+    """Return nothing said for most, else one or two of all that there is, or "nothing" alone."""
+    if rng.random() < 0.6:
+        return ()
+    picked = tuple(dict.fromkeys(_pick(rng, FastenedTo) for _ in range(int(rng.integers(1, 3)))))
+    return ("nothing",) if "nothing" in picked else picked
 
 
 def _body(rng: np.random.Generator, kind: str) -> Body | None:
@@ -369,10 +379,10 @@ def check_answers(job: Job) -> None:
     result = solve(job)
     took = time.thread_time() - began
     assert took < MOST_SECONDS * len(job.places), f"{took:.1f} s"
-    assert all(math.isfinite(x) for x in numbers(msgspec.to_builtins(result)))
+    assert all(math.isfinite(x) for x in numbers(msgspec.json.decode(msgspec.json.encode(result))))
     glance = solve_glance(job)
     assert glance.next.text
-    assert all(math.isfinite(x) for x in numbers(msgspec.to_builtins(glance)))
+    assert all(math.isfinite(x) for x in numbers(msgspec.json.decode(msgspec.json.encode(glance))))
     for one in result.places:
         place = next(p for p in job.places if p.id == one.place)
         for figure in figures(one):

@@ -90,13 +90,17 @@ def test_what_is_read_column_by_column_may_be_a_step_or_a_knock_and_one_more_rea
 
 @pytest.mark.parametrize("backwards", [False, True])
 def test_a_knock_between_two_rows_of_a_floor_is_never_told_from_a_step_between_them(backwards):
-    """Three rows, too few to propose a step by themselves: 20 lower from the second on, or the line went up by 20."""
+    """Three rows, too few to propose a step by themselves: 20 lower from the second on, or the line went up by 20.
+
+    A ceiling read before, from the line as it stood then, does not tell.
+    """
     rows = [(x, y) for y in (60.0, 300.0, 540.0) for x in COLUMNS]
     read = [
         replace(offset(f"f{i}", "floor", at, 1000.0 + 20.0 * (i >= 8)), taken_at=WHEN + timedelta(minutes=i))
         for i, at in enumerate(reversed(rows) if backwards else rows)
     ]
-    seen = found(*read)
+    over = [offset(f"c{x}", "ceiling", (x, 300.0), 1400.0) for x in COLUMNS] if backwards else []
+    seen = found(*over, *read, surfaces=("floor", "ceiling"))
     assert (seen.knock, seen.edges, seen.suspects) == (None, (), ())
     assert seen.rivals is not None
     assert seen.rivals.edge.axis == 1

@@ -5,6 +5,7 @@ Each test is one line of what the work asks for. Numbers are worked out in the d
 
 from __future__ import annotations
 
+import msgspec
 import numpy as np
 import pytest
 from msgspec.structs import replace
@@ -43,7 +44,9 @@ from wobble.core.job.rules import Edge
 
 
 def solved(room: Room):
-    return solve(room.job).places[0]
+    found = solve(room.job).places[0]
+    assert msgspec.json.encode(found)
+    return found
 
 
 def told(result) -> set[str]:

@@ -12,7 +12,7 @@ from wobble.core.fit.run.tiers import on_floor
 from wobble.core.gauge.doubts.doubt import Disagreement
 from wobble.core.gauge.doubts.explain import FoundEdge
 from wobble.core.gauge.survey import MISREAD_MM
-from wobble.core.job import Reading, reading_spots, surface_extent
+from wobble.core.job import SURFACE_AXES, Reading, reading_spots, surface_extent
 from wobble.core.length import format_slope
 
 FEWEST_FLOOR_READINGS = 4
@@ -115,7 +115,7 @@ def edges_seen(case: Case) -> Iterator[Finding]:
             text=f"{_steps_where(case, edge)}, and the figures count with that. Say where, under “Where a surface "
             "steps” in the place.",
             figure=_height(edge),
-            about=(f"{edge.surface}-{edge.axis}-{edge.low[0]:.0f}",),
+            about=(f"{edge.surface}-{edge.axis}-{edge.low[0]:.0f}-{edge.high[0]:.0f}",),
         )
     for surface in case.survey.bends:
         yield Finding(
@@ -180,7 +180,8 @@ def _steps_where(case: Case, edge: FoundEdge) -> str:
     high = surface_extent(case.place, edge.surface)[edge.axis][1]
     ends = [edge.between("low"), *([edge.between("high")] if edge.high[0] < high else [])]
     said = [f"somewhere between {say(case, low)} and {say(case, up)}" for low, up in ends]
-    return f"It stands {say(case, abs(edge.by_mm))} {way} from {' to '.join(said)}"
+    axis = SURFACE_AXES[edge.surface][edge.axis]
+    return f"It stands {say(case, abs(edge.by_mm))} {way} from {' to '.join(said)} {ALONG[axis]}"
 
 
 def _line(case: Case, set_up: str) -> str:

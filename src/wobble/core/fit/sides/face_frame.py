@@ -61,7 +61,7 @@ class FaceFrame(Value, frozen=True, kw_only=True):
 def face_frame(
     tier: Tier, gaps: tuple[tuple[str, Figure, Figure, float], ...], frame_mm: float, box_mm: float, closing: Closing
 ) -> FaceFrame | None:
-    """Return the face frame before a tier; None where boards and mullions leave an opening no width.
+    """Return the face frame before a tier; None where an opening or an upright is left no width, as boxes overlap.
 
     Args:
         tier: The boxes behind it, from the left.
@@ -88,6 +88,8 @@ def face_frame(
                 left = edge + mullion
         if k + 1 < len(tier.units):
             start, end = unit.right_mm - board, tier.units[k + 1].x_mm + board
+            if end <= start:
+                return None
             uprights.append(((start + end) / 2, end - start))
     return FaceFrame(
         blank_mm=frame_mm,

@@ -24,7 +24,7 @@ from wobble.core.gauge.doubts.refine import refined, scale_prior
 from wobble.core.gauge.edges import Edge
 from wobble.core.gauge.observe import Observation, line_name
 from wobble.core.gauge.prior import Floats, SurfacePrior
-from wobble.core.job import TOWARDS_INSTALLER, SurfaceName
+from wobble.core.job import TOWARDS_INSTALLER, Spot, SurfaceName
 
 Unknowns = Mapping[str, tuple[float, float]]
 
@@ -184,13 +184,17 @@ def _cut_between(state: Explained, knock: Knock, taken: Mapping[str, datetime]) 
     Then time and place are one, and nothing that was read tells them apart.
     """
     line, since = line_name(knock.set_up), taken[knock.since]
-    read = [o for o in state.observed if o.reading_id in taken and line in dict(o.unknown_terms)]
-    surfaces = {surface for o in read for surface, _, _ in o.surface_terms}
-    if len(surfaces) != 1:
+    read: dict[SurfaceName, list[tuple[Spot, bool]]] = {}
+    for o in state.observed:
+        if o.reading_id in taken and line in dict(o.unknown_terms):
+            surface, spot, _ = o.surface_terms[0]
+            read.setdefault(surface, []).append((spot, taken[o.reading_id] >= since))
+    # what was read of before and since; two surfaces do not step by as much between the same two readings
+    both = [s for s, seen in read.items() if len({late for _, late in seen}) > 1]
+    if len(both) != 1:
         return None
-    surface = surfaces.pop()
-    spots = np.asarray([o.surface_terms[0][1] for o in read])
-    later = np.asarray([taken[o.reading_id] >= since for o in read])
+    (surface,) = both
+    spots, later = np.asarray([spot for spot, _ in read[surface]]), np.asarray([late for _, late in read[surface]])
     for axis in (0, 1):
         before, beyond = spots[~later, axis], spots[later, axis]
         # what reads more lies further from who reads: the far side stands back if it was read since, else out
@@ -336,6 +340,7 @@ def _both(state: Explained, edge: FoundEdge, knock: Knock, taken: Mapping[str, d
     """Return readings with both an edge and a knock as unknowns, and which reading tells one from the other."""
     made = _with_knock(_with_edge(state, edge), knock, taken)
     line = line_name(knock.set_up)
-    early = [o for o in state.observed if line in dict(o.unknown_terms) and o.reading_id in taken]
+    read = [o for o in state.observed if line in dict(o.unknown_terms) and o.reading_id in taken]
+    early = [o for o in read if o.surface_terms[0][0] == edge.surface]
     first = min(early, key=lambda o: taken[o.reading_id])
     return replace(made, edges=state.edges, knock=None, rivals=Rivals(edge, knock, first.reading_id))

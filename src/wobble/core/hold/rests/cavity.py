@@ -6,6 +6,7 @@ import math
 from typing import Literal
 
 import numpy as np
+from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import GRAVITY
@@ -126,7 +127,15 @@ def _gap(context: Context, unit: Unit, wall: WallName, at: tuple[float, float]) 
         Step(label=label, sign=sign, value_mm=wall_mm, sd_mm=wall_sd),
         Step(label=f"Side of {unit.name}", sign=other, value_mm=edge),
     )
-    return Figure(value_mm=max(sign * (wall_mm - edge), 0.0), sd_mm=wall_sd, working=steps)
+    return no_less(Figure(value_mm=sign * (wall_mm - edge), sd_mm=wall_sd, working=steps))
+
+
+def no_less(gap: Figure) -> Figure:
+    """Return a gap, none where one stands into the other: that is told elsewhere, and nothing is packed there."""
+    if gap.value_mm >= 0:
+        return gap
+    into = Step(label="One stands so far into the other: no gap", value_mm=-gap.value_mm)
+    return replace(gap, value_mm=0.0, working=(*gap.working, into))
 
 
 def _instead(context: Context, wall: WallName, gap: Figure, *, found: bool) -> str:

@@ -18,7 +18,7 @@ from wobble.core.fit.run.stand import Stand
 from wobble.core.gauge.prior import Floats
 from wobble.core.hold.capacity.capacity import head_pull, together
 from wobble.core.hold.loads import HAND_PULL_N, rests, weight_kg
-from wobble.core.hold.rests.cavity import NOMINAL_SD_MM, PACKED_MM, SHARE, SideHeld
+from wobble.core.hold.rests.cavity import NOMINAL_SD_MM, PACKED_MM, SHARE, SideHeld, no_less
 from wobble.core.hold.screws import REFUSED, UNEVEN, WOODEN, Candidate, Context, Refusal, Through, screwed
 from wobble.core.hold.services import kept_from
 from wobble.core.hold.structure.joists import Joists
@@ -89,7 +89,7 @@ def _use(found: list[Candidate], load: float, middle: Floats, through: Through, 
     bears = head_pull(WASHER_MM, through.thick_mm, through.wood)
     return max(
         together(share * load, 0.0, min(c.withdrawal_n, bears), c.lateral_n)
-        for share, c in zip(shares, found, strict=True)
+        for share, c in zip(shares.tolist(), found, strict=True)
     )
 
 
@@ -119,7 +119,7 @@ def _gap(context: Context, stand: Stand, unit: Unit, at: tuple[float, float]) ->
         Step(label=label, value_mm=mean, sd_mm=sd, surface="ceiling", at=at),
         Step(label=f"Top of {unit.name}", sign=-1, value_mm=top),
     )
-    return Figure(value_mm=max(mean - top, 0.0), sd_mm=sd, working=steps)
+    return no_less(Figure(value_mm=mean - top, sd_mm=sd, working=steps))
 
 
 def _instead(context: Context, gap: Figure, refused: list[Refusal], *, found: bool) -> str:
