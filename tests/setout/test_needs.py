@@ -218,6 +218,19 @@ def test_a_rack_with_its_back_on_studs_hangs_by_chains_in_front_only():
     assert ledger.use * ledger.carries_n == pytest.approx(40 * 9.81 / 2, rel=0.01)
 
 
+def test_no_two_bolts_of_a_rack_stand_in_one_spot():
+    """60 wide with its supports 40 in from each side: both are at its middle, and one bolt there is all there is."""
+    rack = replace(
+        ROOM_A, kind="rack", height_mm=70.0, width_mm=60.0, x_mm=170.0, over_base_mm=1800.0, standing=Hung(),
+        fastened_to=(), fixing_heights_mm=(), support_inset_mm=40.0, weight_kg=10.0, holds="nothing",
+    )  # fmt: skip
+    result = solved(Room(units=(rack,), found=JOISTS, over=ceiling(), overhead=Backing(runs="out")))
+    (over,) = result.hold.overhead
+    assert [h.how for h in over.hangers].count("eye bolt") == 2, "one at the back, one in front"
+    assert {h.instead.split(":")[0] for h in over.hangers if not h.enough} == {"Two bolts would stand in one spot"}
+    assert len({f.id for f in result.fasteners}) == len(result.fasteners)
+
+
 def test_nothing_fastened_at_all_is_not_screwed_anywhere():
     loose = replace(ROOM_A, fastened_to=("nothing",))
     result = solved(Room(units=(loose,)))

@@ -37,6 +37,8 @@ from wobble.core.part import Fastener
 SHARE = 0.5
 MOST_LEAN_DEG = 30.0
 BOLT_MM, BOLT_ROOT_MM, BOLT_THREAD_MM = 8.0, 5.9, 60.0
+BOLTS_APART_MM = 64.0
+"""Eight diameters: nearer to each other two bolts split the joist, or are one."""
 EYE_MM = 15.0
 """How far below the lining the eye is pulled at."""
 BRIDGE_WIDE_MM, BRIDGE_HIGH_MM, BRIDGE_PAST_MM = 38.0, 89.0, 60.0
@@ -109,7 +111,14 @@ def racks(context: Context, joists: Joists, hangers: tuple[Hanger, ...]) -> list
         mine = [h for h in hangers if h.unit == unit.id]
         if not hangs_from_ceiling(unit) or not mine:
             continue
-        held = [_held(context, joists, unit, h) for h in mine]
+        held: list[_Hung] = []
+        for hanger in mine:
+            one = _held(context, joists, unit, hanger)
+            bolts = [f.at for _, driven in held for f in driven if f.kind == "eye bolt"]
+            if any(f.kind == "eye bolt" and math.dist(f.at, at) < BOLTS_APART_MM for f in one[1] for at in bolts):
+                why = "Two bolts would stand in one spot: a wider rack, or its hangers nearer to its corners."
+                one = _nothing(hanger, one[0].load_n, why), ()
+            held.append(one)
         over = Overhead(
             unit=unit.id,
             runs=joists.runs,
