@@ -107,10 +107,14 @@ def test_a_knock_between_two_rows_of_a_floor_is_never_told_from_a_step_between_t
     assert seen.rivals.edge.between("low") == pytest.approx((300.0, 540.0) if backwards else (60.0, 300.0))
     assert seen.rivals.edge.by_mm == pytest.approx(20.0 if backwards else -20.0, abs=3.0)
     assert seen.rivals.again == "f0"
+    told = surveyed(
+        seen, job_of(*over, *read, surfaces=("floor", "ceiling"), set_ups=(LINE, *PLANES.values())).places[0]
+    )
+    assert told.next_reading is None, "no other reading decides"
     again = replace(read[0], id="again", value_mm=read[0].value_mm + 20.0, taken_at=WHEN + timedelta(hours=1))
-    told = found(*read, again)
-    assert told.knock is not None
-    assert told.rivals is None
+    decided = found(*read, again)
+    assert decided.knock is not None
+    assert decided.rivals is None
 
 
 def test_a_declared_edge_is_nobodys_fault():

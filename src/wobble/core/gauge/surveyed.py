@@ -150,7 +150,10 @@ def surveyed(survey: Survey, place: Place, requested: Sequence[Requested] = (), 
         ),
         set_ups=tuple(_found_set_up(survey, s.id) for s in place.set_ups),
         stations=round_,
-        next_reading=next_for(survey, round_, requested, instrument) or _next(survey, round_, instrument),
+        # a step or a knock: the one reading that tells which is named with it, and any other is read from that line too
+        next_reading=None
+        if survey.rivals is not None
+        else next_for(survey, round_, requested, instrument) or _next(survey, round_, instrument),
         biases=_biases(survey),
         knock=KnockedLine(set_up=k.set_up, since=k.since, by_mm=k.by_mm, sd_mm=k.sd_mm)
         if (k := survey.knock)
