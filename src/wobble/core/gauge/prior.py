@@ -11,7 +11,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
-from functools import cached_property, partial
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy as np
@@ -41,7 +41,8 @@ LONG_LENGTH_MM = 1400.0
 ROUGH_LENGTH_MM = 150.0
 SMOOTH_ALONG, ROUGH_ALONG = 0.7, 0.8
 """The share of a part's variance that runs along either of the axes alone, half of it along each."""
-FEW = 6_000
+LENGTHS_MM = np.array([SMOOTH_LENGTH_MM, LONG_LENGTH_MM, LONG_LENGTH_MM])[:, None, None]
+FEW = 5_000
 """For so few pairs of spots, looking for places that they share costs more than it saves."""
 
 
@@ -168,19 +169,36 @@ class SurfacePrior:
 
 def _blend(first: Floats, second: Floats, smooth_mm2: float, rough_mm2: float) -> Floats:
     """Return the covariance, mm², of a smooth and a short-range part of such variances."""
+    if len(first) * len(second) <= FEW:
+        return _at_once(first, second, smooth_mm2, rough_mm2)
     out = _mixed(cdist(first, second), SMOOTH_LENGTH_MM, smooth_mm2 * (1 - SMOOTH_ALONG), rough_mm2 * (1 - ROUGH_ALONG))
-    along = partial(
-        _mixed, long_mm=LONG_LENGTH_MM, smooth_mm2=smooth_mm2 * SMOOTH_ALONG / 2, rough_mm2=rough_mm2 * ROUGH_ALONG / 2
-    )
     for axis in (0, 1):
-        u, v = first[:, axis], second[:, axis]
-        if len(u) * len(v) <= FEW:
-            out += along(np.abs(u[:, None] - v))
-            continue
         # spots are rows and columns of a grid more often than not: each place on the axis is worked out once
-        (places, one), (others, other) = (np.unique(of, return_inverse=True) for of in (u, v))
-        out += along(np.abs(places[:, None] - others))[:, other][one]
+        (places, one), (others, other) = (np.unique(of[:, axis], return_inverse=True) for of in (first, second))
+        apart = np.abs(places[:, None] - others)
+        along = _mixed(apart, LONG_LENGTH_MM, smooth_mm2 * SMOOTH_ALONG / 2, rough_mm2 * ROUGH_ALONG / 2)
+        out += along[:, other][one]
     return out
+
+
+def _at_once(first: Floats, second: Floats, smooth_mm2: float, rough_mm2: float) -> Floats:
+    """Return the same for few spots, of which all distances are worked out together: calls cost more than numbers."""
+    apart = np.empty((3, len(first), len(second)))
+    np.abs(np.subtract(first.T[:, :, None], second.T[:, None, :], out=apart[1:]), out=apart[1:])
+    np.hypot(apart[1], apart[2], out=apart[0])
+    smooth, rough = _shares(smooth_mm2, SMOOTH_ALONG), _shares(rough_mm2, ROUGH_ALONG)
+    out = matern52(apart, LENGTHS_MM)
+    out *= smooth
+    short = matern32(apart, ROUGH_LENGTH_MM)
+    short *= rough
+    out += short
+    return np.asarray(out.sum(axis=0))
+
+
+@lru_cache(maxsize=64)
+def _shares(mm2: float, along: float) -> Floats:
+    """Return what of a variance is local, and what runs along either axis."""
+    return np.array([mm2 * (1 - along), mm2 * along / 2, mm2 * along / 2])[:, None, None]
 
 
 def _mixed(distance_mm: Floats, long_mm: float, smooth_mm2: float, rough_mm2: float) -> Floats:
@@ -196,7 +214,7 @@ def _mixed(distance_mm: Floats, long_mm: float, smooth_mm2: float, rough_mm2: fl
     return out
 
 
-def matern52(distance_mm: Floats, length_mm: float) -> Floats:
+def matern52(distance_mm: Floats, length_mm: float | Floats) -> Floats:
     """Matérn 5/2 correlation; Rasmussen & Williams 2006, equation 4.17."""
     r = distance_mm * (math.sqrt(5.0) / length_mm)
     out = r * (1.0 / 3.0)
