@@ -1945,6 +1945,7 @@ export interface components {
          *         Attributes:
          *             long_mm: Its length. wide_mm: Its thickness. high_mm: Its height. joists: Where the two are, on the lines' axis.
          *             use: Share of its bending strength. screws: How many hold its harder loaded end.
+         *             screw_mm: Their length as sold; 0 where none can be driven. shank_mm: Their thickness.
          */
         Bridge: {
             high_mm: number;
@@ -1953,7 +1954,9 @@ export interface components {
                 number
             ];
             long_mm: number;
+            screw_mm: number;
             screws: number;
+            shank_mm: number;
             use: number;
             wide_mm: number;
         };
@@ -3274,7 +3277,7 @@ export interface components {
          *
          *         Attributes:
          *             unit: Which. fasteners: Its screws by their ids, through its base and shims into joists.
-         *             screw_mm: Their length as sold; 0 without any.
+         *             screw_mm: Their length as sold; 0 without any. shank_mm: Their thickness.
          *             shear_n: On all of them. pull_n: On the row that is lifted. use: Share of the weakest one's capacity.
          *             enough: Whether they hold. instead: What to do where they do not. caution: The word that belongs beside it.
          */
@@ -3285,6 +3288,7 @@ export interface components {
             instead: string;
             pull_n: number;
             screw_mm: number;
+            shank_mm: number;
             shear_n: number;
             unit: string;
             use: number;
@@ -4343,7 +4347,8 @@ export interface components {
          *             id: Its own. units: What rests on it, from the left.
          *             top_mm: Height of its top over the datum mark. under_line_mm: The same below a level line, where one is known.
          *             start_mm: Its left end, mm along. end_mm: Its right one. thick_mm: Its thickness. high_mm: Its height.
-         *             places: Where it is fastened, mm along. screw_mm: Length of its longest screws, as sold.
+         *             places: Where it is fastened, mm along.
+         *             screw_mm: Length of its longest screws, as sold. shank_mm: Their thickness.
          *             each_n: What its weakest screw carries. carries_n: All of them. use: Share of that which the units take.
          */
         Ledger: {
@@ -4354,6 +4359,7 @@ export interface components {
             id: string;
             places: number[];
             screw_mm: number;
+            shank_mm: number;
             start_mm: number;
             thick_mm: number;
             top_mm: number;

@@ -56,6 +56,7 @@ class Bridge(Value, frozen=True, kw_only=True):
     Attributes:
         long_mm: Its length. wide_mm: Its thickness. high_mm: Its height. joists: Where the two are, on the lines' axis.
         use: Share of its bending strength. screws: How many hold its harder loaded end.
+        screw_mm: Their length as sold; 0 where none can be driven. shank_mm: Their thickness.
     """
 
     long_mm: float
@@ -64,6 +65,8 @@ class Bridge(Value, frozen=True, kw_only=True):
     joists: tuple[float, float]
     use: float
     screws: int
+    screw_mm: float
+    shank_mm: float
 
 
 class HangerHeld(Value, frozen=True, kw_only=True):
@@ -264,6 +267,8 @@ def _bridged(
         joists=(pair[0], pair[1]),
         use=use,
         screws=screws,
+        screw_mm=max((c.fastener.screw_mm for c in found), default=0.0),
+        shank_mm=max((c.fastener.shank_mm for c in found), default=0.0),
     )
     instead = ""
     if kept:

@@ -37,7 +37,7 @@ class FloorFixed(Value, frozen=True, kw_only=True):
 
     Attributes:
         unit: Which. fasteners: Its screws by their ids, through its base and shims into joists.
-        screw_mm: Their length as sold; 0 without any.
+        screw_mm: Their length as sold; 0 without any. shank_mm: Their thickness.
         shear_n: On all of them. pull_n: On the row that is lifted. use: Share of the weakest one's capacity.
         enough: Whether they hold. instead: What to do where they do not. caution: The word that belongs beside it.
     """
@@ -45,6 +45,7 @@ class FloorFixed(Value, frozen=True, kw_only=True):
     unit: str
     fasteners: tuple[str, ...]
     screw_mm: float
+    shank_mm: float
     shear_n: float
     pull_n: float
     use: float
@@ -102,6 +103,7 @@ def _fixed(
         unit=unit.id,
         fasteners=tuple(c.fastener.id for c in found),
         screw_mm=max((c.fastener.screw_mm for c in found), default=0.0),
+        shank_mm=max((c.fastener.shank_mm for c in found), default=0.0),
         shear_n=shear,
         pull_n=lifted,
         use=use,

@@ -38,7 +38,8 @@ class Ledger(Value, frozen=True, kw_only=True):
         id: Its own. units: What rests on it, from the left.
         top_mm: Height of its top over the datum mark. under_line_mm: The same below a level line, where one is known.
         start_mm: Its left end, mm along. end_mm: Its right one. thick_mm: Its thickness. high_mm: Its height.
-        places: Where it is fastened, mm along. screw_mm: Length of its longest screws, as sold.
+        places: Where it is fastened, mm along.
+        screw_mm: Length of its longest screws, as sold. shank_mm: Their thickness.
         each_n: What its weakest screw carries. carries_n: All of them. use: Share of that which the units take.
     """
 
@@ -52,6 +53,7 @@ class Ledger(Value, frozen=True, kw_only=True):
     high_mm: float
     places: tuple[float, ...]
     screw_mm: float
+    shank_mm: float
     each_n: float
     carries_n: float
     use: float
@@ -110,6 +112,7 @@ def ledger(context: Context, units: tuple[Unit, ...], shear_n: float) -> tuple[L
         high_mm=LEDGER_HIGH_MM,
         places=tuple(spots),
         screw_mm=max(c.fastener.screw_mm for c in sure),
+        shank_mm=max(c.fastener.shank_mm for c in sure),
         each_n=each,
         carries_n=carries,
         use=shear_n / carries,

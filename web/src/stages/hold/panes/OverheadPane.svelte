@@ -45,7 +45,7 @@
             <td>{h.corner}</td>
             <td
               >{h.how}{h.how === 'eye bolt' ? ` 8 × ${whole(h.bolt_mm)}` : ''}{h.bridge
-                ? ` ${whole(h.bridge.wide_mm)} × ${whole(h.bridge.high_mm)}, ${whole(h.bridge.long_mm)} long, on edge over the joists at ${h.bridge.joists.map((x) => whole(x as number)).join(' and ')}, ${h.bridge.screws} screws of 8 × 140 at each end`
+                ? ` ${whole(h.bridge.wide_mm)} × ${whole(h.bridge.high_mm)}, ${whole(h.bridge.long_mm)} long, on edge over the joists at ${h.bridge.joists.map((x) => whole(x as number)).join(' and ')}, ${h.bridge.screws} screws${h.bridge.screw_mm ? ` of ${h.bridge.shank_mm} × ${whole(h.bridge.screw_mm)}` : ''} at each end`
                 : ''}</td
             >
             <td class="value figure">{whole(h.at[0] as number)}</td>

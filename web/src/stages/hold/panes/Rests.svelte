@@ -30,7 +30,8 @@
     <p>
       <b class="figure">{whole(l.thick_mm)}</b> thick from <b class="figure">{whole(l.start_mm)}</b> to
       <b class="figure">{whole(l.end_mm)}</b> along, its top <b class="figure">{said(l.top_mm)}</b>
-      up{line(l.under_line_mm)}. Two screws, to 8 × {whole(l.screw_mm)}, at each of {l.places.length} places carry
+      up{line(l.under_line_mm)}. Two screws, to {l.shank_mm} × {whole(l.screw_mm)}, at each of {l.places
+        .length} places carry
       {Math.floor(l.carries_n)} N, of which it takes <b class="figure">{share(l.use)}</b>.
     </p>
   </article>
@@ -150,7 +151,9 @@
           <tr>
             <td>{p.name(f.unit)}</td>
             <td class="value figure"
-              >{f.fasteners.length ? `${f.fasteners.length}, to 6 × ${whole(f.screw_mm)}` : 'none'}</td
+              >{f.fasteners.length
+                ? `${f.fasteners.length}, to ${f.shank_mm} × ${whole(f.screw_mm)}`
+                : 'none'}</td
             >
             <td class="figure">{places(f.fasteners, 0).join(', ')}</td>
             <td class="figure">{places(f.fasteners, 1).join(', ')}</td>
