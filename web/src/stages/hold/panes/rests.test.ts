@@ -54,11 +54,7 @@ const fixed = {
 let made: Record<string, unknown>;
 afterEach(() => unmount(made));
 const tell = (hold: object, unit: 'mm' | 'in' = 'mm', pane: typeof Rests = Rests) => {
-  made = shown(
-    pane,
-    { hold: { ...NONE, ...hold } as unknown as PlaceHold, name: (id) => `Unit ${id}` },
-    unit,
-  );
+  made = shown(pane, { hold: { ...NONE, ...hold }, name: (id) => `Unit ${id}` }, unit);
 };
 
 describe('what units rest on', () => {
@@ -126,10 +122,10 @@ describe('a member that bridges two joists', () => {
   });
 
   it('has the screws that hold it, and none named where none can be driven', () => {
-    tell(over({ screw_mm: 160, shank_mm: 8 }), 'mm', OverheadPane as unknown as typeof Rests);
+    tell(over({ screw_mm: 160, shank_mm: 8 }), 'mm', OverheadPane);
     expect(page()).toContain('2 screws of 8 × 160 at each end');
     void unmount(made);
-    tell(over({ screw_mm: 0, shank_mm: 0 }), 'mm', OverheadPane as unknown as typeof Rests);
+    tell(over({ screw_mm: 0, shank_mm: 0 }), 'mm', OverheadPane);
     expect(page()).toContain('2 screws at each end');
   });
 });
