@@ -16,7 +16,7 @@ const NONE = {
   nailing: { nailers: [], loose: [], unknown: [] },
   fasteners: [],
   overhead: [],
-};
+} as unknown as PlaceHold;
 const side = {
   unit: 'H',
   wall: 'ceiling',
