@@ -39,7 +39,7 @@ def main() -> None:
     parser.add_argument("--no-browser", action="store_true", help="leave the drawing on the phone out")
     parser.add_argument("--load", type=float, default=10.0, help="seconds for which many ask at once; 0 for none")
     parser.add_argument("--only", choices=ONLY, help="one part of it")
-    parser.add_argument("--against", metavar="COMMIT", help="what that version's own bench prints, beside this one's")
+    parser.add_argument("--against", metavar="COMMIT", help="what that version comes to on this bench, beside this one")
     options = parser.parse_args()
     if options.against:
         same = [arg for arg in sys.argv[1:] if not arg.startswith("--against") and arg != options.against]

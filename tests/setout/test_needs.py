@@ -358,6 +358,29 @@ def test_a_tall_cupboard_is_kept_from_tipping_by_the_ceiling():
     assert "not-held" not in told(result)
 
 
+def test_one_joist_is_enough_for_a_box_that_its_wall_holds_too():
+    """A box of 300 under the joist at 200: 0.6 of its 294 N, 1.25 of half of that on each of two; alone it tips."""
+    narrow = replace(UNDER, width_mm=300.0, fastened_to=("back", "ceiling"), fixing_heights_mm=(350.0,))
+    result, held = hung_under(narrow, found=(*studs(), *JOISTS))
+    assert held.load_n == pytest.approx(0.6 * 30 * 9.81, rel=1e-3)
+    assert (held.enough, len(held.fasteners)) == (True, 2)
+    assert held.use == pytest.approx(0.625 * held.load_n / 902, rel=0.01)
+    assert "side-not-held" not in told(result)
+
+
+def test_what_is_thrown_about_pulls_harder_at_the_ceiling_whichever_backing_says_so():
+    """Thrown by half of its weight: 294 N are 441 down, and 147 sideways on four screws."""
+    calm = hung_under(UNDER)[1]
+    for walls, over in ((Backing(driving_g=0.5), Backing(runs="out")), (Backing(), Backing(runs="out", driving_g=0.5))):
+        room = Room(units=(UNDER,), found=JOISTS, over=ceiling(), backing=walls, overhead=over)
+        held = solved(room).hold.sides[0]
+        assert held.load_n == pytest.approx(1.5 * 30 * 9.81, rel=1e-3)
+        assert held.use > 1.5 * calm.use
+        rack = replace(UNDER, kind="rack", height_mm=70.0, over_base_mm=1800.0, fastened_to=(), width_mm=600.0)
+        (racked,) = solved(replace(room, units=(rack,))).hold.overhead
+        assert [h.load_n for h in racked.hangers] == pytest.approx([0.5 * 1.5 * 30 * 9.81] * 4, rel=1e-3)
+
+
 def test_screws_share_a_weight_so_that_force_and_moments_balance():
     """Eight of them in two rows, one missing, the weight off their middle: forces that a plate on springs shows."""
     spots = np.array([(x, y) for x in (0.0, 200.0, 500.0, 900.0) for y in (40.0, 360.0)][:-1])

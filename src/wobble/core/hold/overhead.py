@@ -140,7 +140,7 @@ _Hung = tuple[HangerHeld, tuple[Fastener, ...]]
 
 def _held(context: Context, joists: Joists, unit: Unit, hanger: Hanger) -> _Hung:
     backing = context.into["ceiling"].backing
-    load = SHARE * weight_kg(unit) * GRAVITY * (1.0 + backing.driving_g)
+    load = SHARE * weight_kg(unit) * GRAVITY * (1.0 + context.driving_g)
     drop = max(hanger.long.value_mm, 1.0)
     across = joists.axis
     known = joists.lines

@@ -125,6 +125,11 @@ class Context:
         """What the walls are made of."""
         return self.into["back"].backing
 
+    @property
+    def driving_g(self) -> float:
+        """How hard what is fixed is thrown about, in weights: said of walls or ceiling, it is of the place."""
+        return max(self.backing.driving_g, self.into["ceiling"].backing.driving_g)
+
 
 @dataclass(frozen=True)
 class Candidate:

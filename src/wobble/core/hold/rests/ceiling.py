@@ -44,9 +44,10 @@ def _held(context: Context, joists: Joists, stand: Stand, unit: Unit) -> tuple[S
     back = stand.back_at(unit)
     middle = np.array([unit.x_mm + unit.width_mm / 2, back + unit.depth_mm / 2])
     hangs = not rests(context.place, unit)
-    weight = weight_kg(unit) * GRAVITY * (1.0 + backing.driving_g)
-    share = SHARE if set(unit.fastened_to) & set(HELD_TOO) else 1.0
-    load = share * weight if hangs else HAND_PULL_N
+    held_too = bool(set(unit.fastened_to) & set(HELD_TOO))
+    weight = (SHARE if held_too else 1.0) * weight_kg(unit) * GRAVITY
+    thrown = weight * context.driving_g
+    load = weight + thrown if hangs else max(HAND_PULL_N, thrown)
     found: list[Candidate] = []
     refused: list[Refusal] = []
     spots = joists.crossings((unit.x_mm, unit.right_mm), (back, back + unit.depth_mm), IN_MM, found_only=True)
@@ -61,7 +62,7 @@ def _held(context: Context, joists: Joists, stand: Stand, unit: Unit) -> tuple[S
             found.append(made)
         else:
             refused.append(made)
-    use = _use(found, load, middle, through, hangs=hangs)
+    use = _standing(found, load) if not hangs else _hanging(found, load, thrown, middle, through, held_too=held_too)
     enough = len(found) >= 2 and use <= 1
     chosen = tuple(c.fastener for c in found)
     held = SideHeld(
@@ -77,18 +78,27 @@ def _held(context: Context, joists: Joists, stand: Stand, unit: Unit) -> tuple[S
     return held, chosen
 
 
-def _use(found: list[Candidate], load: float, middle: Floats, through: Through, *, hangs: bool) -> float:
-    """Return the share of the hardest loaded screw's capacity that is used."""
+def _standing(found: list[Candidate], load: float) -> float:
+    """Return the share of the weakest screw's capacity that is used by what tips a box: it pulls at them sideways."""
+    return UNEVEN * load / len(found) / min(c.lateral_n for c in found) if found else math.inf
+
+
+def _hanging(
+    found: list[Candidate], load: float, thrown: float, middle: Floats, through: Through, *, held_too: bool
+) -> float:
+    """Return the share of the hardest loaded screw's capacity that is used by what hangs, and is thrown about."""
     if not found:
         return math.inf
-    if not hangs:  # it stands; what tips it pulls at the screws sideways
-        return UNEVEN * load / len(found) / min(c.lateral_n for c in found)
     shares = pulled(np.array([c.fastener.at for c in found]), middle)
     if shares is None:
-        return math.inf
+        if not held_too:
+            return math.inf
+        # what else holds it keeps it from turning about the one joist
+        shares = np.full(len(found), max(UNEVEN / len(found), SHARE_OF_FEW))
     bears = head_pull(WASHER_MM, through.thick_mm, through.wood)
+    side = UNEVEN * thrown / len(found)
     return max(
-        together(share * load, 0.0, min(c.withdrawal_n, bears), c.lateral_n)
+        together(share * load, side, min(c.withdrawal_n, bears), c.lateral_n)
         for share, c in zip(shares.tolist(), found, strict=True)
     )
 
