@@ -20,7 +20,7 @@ from wobble.core.make.cutting.tables import Offered, Wanted
 SHEET = (2440, 1220)
 KERF = 3.0
 STOCK = (Offered(name="sheet", length_mm=float(SHEET[0]), width_mm=float(SHEET[1])),)
-SECONDS = 1.1
+SECONDS = 1.25
 
 
 @dataclass(frozen=True)
@@ -70,7 +70,7 @@ def _of(what: str, lists: Sequence[tuple[Sequence[Wanted], int | None]]) -> Pack
     slowest = 0.0
     for wanted, enough in lists:
         began = time.perf_counter()
-        made = cut_list(wanted, STOCK, kerf_mm=KERF, seconds=SECONDS)
+        made = cut_list(wanted, STOCK, kerf_mm=KERF, seconds=2 * SECONDS, at_most_s=SECONDS)
         slowest = max(slowest, time.perf_counter() - began)
         bound = enough or made.bound
         used += len(made.sheets)

@@ -13,6 +13,9 @@ from wobble.core.budget import spend
 STEPS_PER_S = 550_000
 """Steps that a plain machine makes in a second: a part looked at for a row is one."""
 
+ONE_THING = 0.15
+"""Share of what is left that a single thing may take."""
+
 
 class Effort:
     """What is left of a search: steps, and the clock behind them."""
@@ -25,6 +28,11 @@ class Effort:
     def spend(self, steps: int) -> None:
         """Count steps that were made."""
         self._done += steps
+
+    def affords(self, steps: int) -> bool:
+        """Whether a single thing of so many steps, that nothing stops once it is begun, leaves time for others."""
+        time_s = self._deadline - thread_time()
+        return steps < ONE_THING * min(self._limit - self._done, time_s * STEPS_PER_S)
 
     @property
     def share(self) -> float:

@@ -38,6 +38,11 @@ class Lie(NamedTuple):
     w: int
     h: int
 
+    @property
+    def leaf(self) -> Leaf:
+        """It, cut out."""
+        return Leaf(self.kind, self.turned)
+
 
 def lies(kinds: Sequence[Kind], length: int, width: int) -> tuple[Lie, ...]:
     """Return the ways in which kinds may lie on stock of a size."""
@@ -172,8 +177,8 @@ class Filler:
         pieces: list[Tree] = []
         used = 0
         for group in groups:
-            columns = [_chain([Leaf(lie.kind, lie.turned)] * stack, up) for lie, stack in group]
-            tree = _chain(columns, along)
+            columns = [chain([Leaf(lie.kind, lie.turned)] * stack, up) for lie, stack in group]
+            tree = chain(columns, along)
             wide = sum(lie.w for lie, _ in group)
             over = high - group[0][0].h * group[0][1]
             if over > 0:
@@ -186,13 +191,14 @@ class Filler:
             beside = self.fill(high, w - used, None, among) if turn else self.fill(w - used, high, None, among)
             if beside is not None:
                 pieces.append(beside)
-        return _chain(pieces, along)
+        return chain(pieces, along)
 
 
-def _chain(trees: Sequence[Tree], axis: Axis) -> Tree:
+def chain(trees: Sequence[Tree], axis: Axis) -> Tree:
+    """Return trees one after the other along an axis; what is left over counts only where it is all there is."""
     made: Tree = None
     for tree in reversed(trees):
-        made = tree if made is None else Split(axis, tree, made)
+        made = made if tree is None else tree if made is None else Split(axis, tree, made)
     return made
 
 

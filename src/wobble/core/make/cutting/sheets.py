@@ -8,6 +8,7 @@ What is kept is cheapest first, then takes the least area, then has the fewest s
 from __future__ import annotations
 
 import random
+from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
@@ -22,12 +23,17 @@ from wobble.core.make.cutting.tree import Leaf, Split, Tree, extent, leaves
 Aim = Literal["fewest sheets", "fewest settings", "fewest metres"]
 ROWS_TRIED = 7
 FIRST_TRIES = 6
+FIRST_SHARE = 0.1
+"""Share of the time after which no further sheets are filled one by one before other ways are tried."""
 MATCHING_SHARE = 0.55
 """Share of the time in which whole sheets without waste are looked for, where there is little to spare."""
 LITTLE_TO_SPARE = 0.04
 MANY = 5
+ALIKE = 2.0
+"""Parts of a kind, on an average, from which on whole sheets without waste are not looked for first."""
 PATTERNS_SHARE = 0.6
 ROUNDINGS = 12
+LAST_TRIES = 6
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,12 +127,12 @@ class _Search:
     def _look(self) -> None:
         for _ in range(FIRST_TRIES):
             self._keep(*self._built(list(self.counts), [s.count for s in self.sheets]))
-            if self._done() or not self.effort.more():
+            if self._done() or not self.effort.more(FIRST_SHARE):
                 break
-        if not self._done() and self.effort.more():
-            self._match()
-        if not self._done() and self.effort.more():
-            self._patterns()
+        alike = sum(self.counts) >= ALIKE * sum(n > 0 for n in self.counts)
+        for way in (self._patterns,) if alike and self._most_used() is not None else (self._match, self._patterns):
+            if not self._done() and self.effort.more():
+                way()
         while not self._done() and self.effort.more():
             self._again()
 
@@ -212,22 +218,37 @@ class _Search:
                 used, short = self._built(left, stock)
                 self._keep([*(Used(i, t) for t in trees), *used], short)
 
-    def _patterns(self) -> None:
-        """Look for patterns that are cut again and again, where there are enough like parts for some."""
+    def _most_used(self) -> int | None:
+        """Return the number of the sheet of which so many are used that some may be cut alike, if one is."""
         used, short = self.best
-        if len(self.sheets) > 1 or self.sheets[0].count is not None or len(used) < MANY or any(short):
+        if any(short) or not used:
+            return None
+        sheet, n = Counter(u.sheet for u in used).most_common(1)[0]
+        return sheet if n >= MANY and self.sheets[sheet].count is None else None
+
+    def _patterns(self) -> None:
+        """Look for patterns that are cut again and again, where there are enough like sheets for some."""
+        sheet = self._most_used()
+        if sheet is None:
             return
-        sheet = self.sheets[0]
-        found = Patterns(self.lies[0], self.counts, (sheet.long, sheet.wide))
-        for one in used:
-            found.add(one.tree)
-        found.grow(self.rng, self.effort, PATTERNS_SHARE)
+        # offcuts and sheets of other sizes stay as they are
+        stay = [u for u in self.best[0] if u.sheet != sheet]
+        counts, stock = list(self.counts), [s.count for s in self.sheets]
+        for one in stay:
+            count = stock[one.sheet]
+            stock[one.sheet] = None if count is None else count - 1
+            for leaf in leaves(one.tree):
+                counts[leaf.kind] -= 1
+        found = Patterns(self.kinds, counts, (self.sheets[sheet].long, self.sheets[sheet].wide), self.effort)
+        if not found.grow(PATTERNS_SHARE):
+            return
         for _ in range(ROUNDINGS):
-            trees, left = found.rounded(self.rng)
-            built, short = self._built(left, [None])
-            self._keep([*(Used(0, t) for t in trees), *built], short)
-            if self._done() or not self.effort.more():
-                break
+            trees, left = found.taken(self.rng, self.price)
+            for _ in range(LAST_TRIES):
+                built, short = self._built(list(left), list(stock))
+                self._keep([*stay, *(Used(sheet, t) for t in trees), *built], short)
+                if self._done() or not self.effort.more():
+                    return
 
     def _spare(self) -> float:
         whole = self.bound * max(s.area for s in self.sheets)
