@@ -37,11 +37,17 @@ def flat_floor(rise: float = 0.0, line: SetUp = LINE) -> tuple[Fact, ...]:
     return floor_at(grid(WIDE, DEEP, 5, 3), lambda x, y: rise * x / 1000, line=line)
 
 
-def wall(lean: float = 0.0, bow: float = 0.0) -> tuple[Fact, ...]:
-    """Return the back, leaning out of the room by so many mm per metre up, hollow by `bow` in its middle."""
+def wall(lean: float = 0.0, bow: float = 0.0, turn: float = 0.0) -> tuple[Fact, ...]:
+    """Return the back, leaning out of the room by so many mm per metre up, hollow by `bow` in its middle.
+
+    It runs into the room by `turn` mm per metre along.
+    """
     at = [(x, z) for x in (0.0, 400.0, 800.0, 1200.0, 1600.0) for z in (50.0, 700.0, 2100.0)]
     return tuple(
-        replace(offset(f"b{x}{z}", "back", (x, z), 500.0 + lean * z / 1000 + bow * (x == 800.0)), set_up=PLUMB.id)
+        replace(
+            offset(f"b{x}{z}", "back", (x, z), 500.0 + lean * z / 1000 + bow * (x == 800.0) - turn * x / 1000),
+            set_up=PLUMB.id,
+        )
         for x, z in at
     )
 
@@ -56,11 +62,27 @@ def sides(left: float = 0.0, right: float = WIDE) -> tuple[Fact, ...]:
     )
 
 
+def splayed(left: float = 0.0, right: float = 0.0) -> tuple[Fact, ...]:
+    """Return both side walls, plumb, running to the right by so many mm on their 600 way out."""
+    spots = [(y, z) for y in (0.0, 150.0, 300.0, 450.0, 600.0) for z in (50.0, 1000.0, 2300.0)]
+    return tuple(
+        replace(offset(f"{name}{y}{z}", name, (y, z), sign * (at + turn * y / 600 - 800.0)), set_up=SIDE.id)  # type: ignore[arg-type]
+        for name, sign, at, turn in (("left", -1, 0.0, left), ("right", 1, WIDE, right))
+        for y, z in spots
+    )
+
+
 def ceiling(up: float = HIGH) -> tuple[Fact, ...]:
     """Return a level ceiling."""
     return tuple(
         offset(f"c{x}{y}", "ceiling", (x, y), up - 1000.0) for x in (0.0, 800.0, 1600.0) for y in (50.0, 550.0)
     )
+
+
+def rising_ceiling(rise: float) -> tuple[Fact, ...]:
+    """Return a ceiling that rises along by so many millimetres per metre."""
+    spots = [(x, y) for x in (0.0, 400.0, 800.0, 1200.0, 1600.0) for y in (50.0, 550.0)]
+    return tuple(offset(f"c{x}{y}", "ceiling", (x, y), HIGH - 1000.0 + rise * x / 1000) for x, y in spots)
 
 
 def bent_ceiling() -> tuple[Fact, ...]:

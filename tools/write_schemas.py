@@ -83,6 +83,7 @@ DEFAULTS: dict[str, msgspec.Struct] = {
     "framing": framing.Framing(),
     "boarding": framing.Boarding(),
     "trim": framing.TrimSet(),
+    "moulding": framing.Moulding(),
     "hangingWall": framing.HangingWall(),
     "sessions": sessions.Sessions(),
     "habit": sessions.Habit(id="x", name="Evening", days=("tue",)),

@@ -36,6 +36,7 @@ from wobble.core.job import (
     HighSpot,
     Instrument,
     Job,
+    Moulding,
     Place,
     SetUp,
     ShimKit,
@@ -234,6 +235,16 @@ def _body(rng: np.random.Generator, kind: str) -> Body | None:
         return Boarding(runs=_pick(rng, ("along", "up")), board_mm=float(rng.choice([95, 120, 2000])))
     if kind == "trim":
         return TrimSet(seams_mm=(300.0,) if rng.random() < 0.5 else ())
+    if kind == "moulding":
+        return Moulding(
+            thick_mm=float(rng.choice([9, 15, 40, 120])),
+            spring_deg=float(rng.choice([0, 38, 45, 75])),
+            left_mm=float(rng.choice([0, 60, 900])),
+            right_mm=float(rng.choice([0, 60, 5000])),
+            inside=_pick(rng, ("coped", "mitred")),
+            stock_mm=float(rng.choice([100, 900, 2400])),
+            round_mm=float(rng.choice([0, 0, 0, 50, 900, 9000])),
+        )
     if kind in ("batten wall", "peg wall"):
         return HangingWall(by="pegs" if kind == "peg wall" else "battens", pitch_mm=float(rng.choice([60, 150, 900])))
     if kind in ("rack", "platform", "base frame"):

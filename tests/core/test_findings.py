@@ -24,8 +24,10 @@ from tests.rooms import (
     flat_floor,
     knocked_floor,
     leaning_sides,
+    rising_ceiling,
     scanned,
     sides,
+    splayed,
     stepped_wall,
     studs,
     thing,
@@ -40,6 +42,7 @@ from wobble.core.job import (
     Doorway,
     FixedTop,
     HighSpot,
+    Moulding,
     ShimKit,
     ShimPiece,
 )
@@ -47,6 +50,22 @@ from wobble.core.job.backing import Backing
 from wobble.core.job.board import Board
 from wobble.core.job.unit import Air, Front, Legs, ScrewFeet, ScribeAllowance
 from wobble.core.stages import solve
+
+RUNS = a(
+    kind="moulding",
+    x_mm=0.0,
+    width_mm=WIDE,
+    depth_mm=15.0,
+    height_mm=70.0,
+    over_base_mm=1000.0,
+    meets=("left", "right"),
+)[0]
+ROUND = Moulding(left_mm=400.0)
+
+
+def runs(body: Moulding = ROUND, **more):
+    return (A, replace(RUNS, body=body, fixing_heights_mm=(35.0,), **more))
+
 
 BOARDED = a(kind="boarding", x_mm=0.0, width_mm=WIDE, depth_mm=15.0, body=Boarding())
 
@@ -138,6 +157,13 @@ ROOMS: dict[str, Room] = {
     "seam": Room(units=(replace(SHELF, board=Board(stock_mm=1000.0)),)),
     "top-goes": Room(units=(SHELF,)),
     "top-stuck": Room(units=(SHELF,), also=(IN_FRONT,)),
+    "moulding-bends": Room(units=runs(Moulding(round_mm=4000.0))),
+    "moulding-ceiling": Room(units=runs(over_base_mm=2320.0), over=rising_ceiling(9.0)),
+    "moulding-corner": Room(units=runs(), beside=()),
+    "moulding-curve": Room(units=runs(Moulding(round_mm=500.0))),
+    "moulding-laid": Room(units=runs()),
+    "moulding-opens": Room(units=runs(Moulding(left_mm=400.0, inside="mitred")), beside=splayed(left=-25.0)),
+    "moulding-springs": Room(units=runs(Moulding(thick_mm=60.0), x_mm=400.0, width_mm=800.0), back=wall(bow=30.0)),
     "rack": Room(units=(RACK,), over=ceiling()),
     "rack-ceiling-unknown": Room(units=(RACK,)),
     "rack-into-ceiling": Room(units=(RACK,), over=ceiling(1900.0)),

@@ -128,6 +128,15 @@ SideCode = Literal[
     "walls-crossed",
 ]
 FlatCode = Literal["flat-no-room", "moves", "sag", "seam", "top-goes", "top-stuck"]
+MouldingCode = Literal[
+    "moulding-bends",
+    "moulding-ceiling",
+    "moulding-corner",
+    "moulding-curve",
+    "moulding-laid",
+    "moulding-opens",
+    "moulding-springs",
+]
 OverheadCode = Literal["rack", "rack-ceiling-unknown", "rack-into-ceiling"]
 AccessCode = Literal["goes-in", "stuck"]
 CutoutCode = Literal[
@@ -207,6 +216,7 @@ Code = (
     | LevelCode
     | SideCode
     | FlatCode
+    | MouldingCode
     | OverheadCode
     | AccessCode
     | CutoutCode
@@ -221,6 +231,7 @@ Subject = Literal[
     "heights and shims",
     "between the walls",
     "tops and shelves",
+    "mouldings",
     "overhead",
     "the way in",
     "what is in the way",
@@ -236,6 +247,7 @@ _SUBJECTS: tuple[tuple[object, Subject], ...] = (
     (LevelCode, "heights and shims"),
     (SideCode, "between the walls"),
     (FlatCode, "tops and shelves"),
+    (MouldingCode, "mouldings"),
     (OverheadCode, "overhead"),
     (AccessCode, "the way in"),
     (CutoutCode, "what is in the way"),

@@ -40,6 +40,7 @@ ASSUMED: dict[UnitKind, Contents] = {
     "platform": "a person standing",
     "boarding": "nothing",
     "trim": "nothing",
+    "moulding": "nothing",
     "batten wall": "nothing",
     "peg wall": "nothing",
     "cushion": "nothing",

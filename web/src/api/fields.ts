@@ -18,6 +18,7 @@ export const OPTIONS = {
     "platform",
     "boarding",
     "trim",
+    "moulding",
     "batten wall",
     "peg wall",
     "cushion",
@@ -488,6 +489,16 @@ export const DEFAULTS = {
     "thick_mm": 12.0,
     "most_apart_mm": 450.0,
     "seams_mm": []
+  },
+  "moulding": {
+    "body": "moulding",
+    "thick_mm": 15.0,
+    "spring_deg": 0.0,
+    "left_mm": 0.0,
+    "right_mm": 0.0,
+    "inside": "coped",
+    "stock_mm": 2400.0,
+    "round_mm": 0.0
   },
   "hangingWall": {
     "body": "hanging wall",

@@ -2363,6 +2363,18 @@ export interface components {
             value_mm: number;
         };
         /**
+         * CornerAngle
+         * @description How open a corner is in plan, degrees, with its standard uncertainty, and whether both of its walls were read.
+         */
+        CornerAngle: {
+            /** @default 90 */
+            deg: number;
+            /** @default false */
+            measured: boolean;
+            /** @default 1 */
+            sd_deg: number;
+        };
+        /**
          * Cut
          * @description One cut: which piece it cuts (its corner and size), across which axis, and where the kept side ends, mm.
          */
@@ -3122,7 +3134,7 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: ("bend-seen" | "edge-or-knock" | "edge-seen" | "few-readings" | "knocked" | "leaning-line" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned" | "unseen-misread") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "frame-small" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-on-board" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "past-wall-end" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "ends-loose" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "nailers" | "nailing-unknown" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
+            code: ("bend-seen" | "edge-or-knock" | "edge-seen" | "few-readings" | "knocked" | "leaning-line" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned" | "unseen-misread") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "frame-small" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-on-board" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "past-wall-end" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("moulding-bends" | "moulding-ceiling" | "moulding-corner" | "moulding-curve" | "moulding-laid" | "moulding-opens" | "moulding-springs") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "ends-loose" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "nailers" | "nailing-unknown" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
@@ -3131,7 +3143,7 @@ export interface components {
              * @default the readings
              * @enum {unknown}
              */
-            subject: "between the walls" | "heights and shims" | "how it stands" | "overhead" | "the order of work" | "the readings" | "the way in" | "tops and shelves" | "what holds" | "what is in the way" | "what is made" | "what is set out";
+            subject: "between the walls" | "heights and shims" | "how it stands" | "mouldings" | "overhead" | "the order of work" | "the readings" | "the way in" | "tops and shelves" | "what holds" | "what is in the way" | "what is made" | "what is set out";
             text: string;
             title: string;
         };
@@ -3889,7 +3901,7 @@ export interface components {
             /** @default null */
             after: string | null;
             /** @enum {unknown} */
-            kind: "base" | "base frame" | "batten wall" | "bench" | "boarding" | "cushion" | "drawers" | "face frame" | "panel" | "peg wall" | "platform" | "rack" | "shelf" | "shelves" | "stored" | "tall" | "top" | "trim" | "wall";
+            kind: "base" | "base frame" | "batten wall" | "bench" | "boarding" | "cushion" | "drawers" | "face frame" | "moulding" | "panel" | "peg wall" | "platform" | "rack" | "shelf" | "shelves" | "stored" | "tall" | "top" | "trim" | "wall";
             /** @enum {unknown} */
             move: "insert";
         };
@@ -4641,6 +4653,128 @@ export interface components {
             /** @enum {unknown} */
             move: "mirror";
             unit: string;
+        };
+        /**
+         * Moulding
+         * @description A moulding that runs along a wall or along fronts, and round corners: skirting, dado, pelmet, cornice.
+         *
+         *         Attributes:
+         *             thick_mm: Of the stock. spring_deg: How far its back leans from the wall where it bridges wall and ceiling; 0
+         *                 lies flat on the wall. How far it reaches down the wall is the piece's height.
+         *             left_mm, right_mm: How far it goes on round that end: along the side wall where the piece meets that wall, back
+         *                 to the wall where it runs before something and ends freely; 0 where it ends there.
+         *             inside: How inside corners are joined. stock_mm: Its longest length as sold or carried in.
+         *             round_mm: Radius of the curve that it is bent to, its width the chord; 0 for straight.
+         */
+        Moulding: {
+            /** @enum {unknown} */
+            body: "moulding";
+            /**
+             * @default coped
+             * @enum {unknown}
+             */
+            inside: "coped" | "mitred";
+            /** @default 0 */
+            left_mm: number;
+            /** @default 0 */
+            right_mm: number;
+            /** @default 0 */
+            round_mm: number;
+            /** @default 0 */
+            spring_deg: number;
+            /** @default 2400 */
+            stock_mm: number;
+            /** @default 15 */
+            thick_mm: number;
+        };
+        /**
+         * MouldingCurve
+         * @description A moulding bent to a curve: its arc, how far it rises over its chord, and what bends it.
+         *
+         *         Attributes:
+         *             arc_mm: Along its back. rise_mm: Over the chord. least_radius_mm: To which it bends cold without breaking.
+         *             bends: Whether it does. kerfs: How many cuts in its back would let it, `kerf_every_mm` apart and
+         *                 `kerf_deep_mm` deep.
+         */
+        MouldingCurve: {
+            arc_mm: number;
+            bends: boolean;
+            /** @default 0 */
+            kerf_deep_mm: number;
+            /** @default 0 */
+            kerf_every_mm: number;
+            /** @default 0 */
+            kerfs: number;
+            least_radius_mm: number;
+            rise_mm: number;
+        };
+        /**
+         * MouldingEnd
+         * @description How one end of a length is cut.
+         *
+         *         Attributes:
+         *             joint: What it is joined by. corner: What it goes round; None where it ends.
+         *             mitre_deg, bevel_deg: Turn of the saw and tilt of its blade, lying flat on its back.
+         *             standing_deg: Turn of the saw, standing against the fence as on the wall.
+         *             opens: How far the joint would stand open at its face if it were sawn for a square corner; None for others.
+         */
+        MouldingEnd: {
+            /** @default 0 */
+            bevel_deg: number;
+            /** @default null */
+            corner: components["schemas"]["CornerAngle"] | null;
+            /**
+             * @default square
+             * @enum {unknown}
+             */
+            joint: "coped" | "mitred" | "outside mitre" | "scarfed" | "square";
+            /** @default 0 */
+            mitre_deg: number;
+            /** @default null */
+            opens: components["schemas"]["Figure"] | null;
+            /** @default 0 */
+            standing_deg: number;
+        };
+        /**
+         * MouldingFit
+         * @description A moulding of a place.
+         *
+         *         Attributes:
+         *             unit: Which. lengths: What it is cut to. hollow: How far its wall falls back under it, held straight; None where
+         *                 it runs along no wall that was read. takes_mm: How far it can be bent into that.
+         *             under: How far the ceiling rises and falls over it, held level; None where none is near or read.
+         *             curve: It is bent.
+         */
+        MouldingFit: {
+            /** @default null */
+            curve: components["schemas"]["MouldingCurve"] | null;
+            /** @default null */
+            hollow: components["schemas"]["Figure"] | null;
+            /** @default [] */
+            lengths: components["schemas"]["MouldingLength"][];
+            /** @default 0 */
+            takes_mm: number;
+            /** @default null */
+            under: components["schemas"]["Figure"] | null;
+            unit: string;
+        };
+        /**
+         * MouldingLength
+         * @description One length: along which wall, its length where it is longest at its back, its ends, and of how many pieces.
+         *
+         *         `long_point_mm` is what its face is longer than its back at outside corners.
+         */
+        MouldingLength: {
+            /** @enum {unknown} */
+            along: "back" | "ceiling" | "floor" | "left" | "right";
+            id: string;
+            left: components["schemas"]["MouldingEnd"];
+            long: components["schemas"]["Figure"];
+            /** @default 0 */
+            long_point_mm: number;
+            /** @default 1 */
+            pieces: number;
+            right: components["schemas"]["MouldingEnd"];
         };
         /**
          * Move
@@ -5510,6 +5644,7 @@ export interface components {
          *             sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
          *             access: How each unit gets in. cutouts: What is done about each obstacle.
          *             swings: How far each hinged door opens. hangers: Of racks under the ceiling.
+         *             mouldings: Lengths of each with their ends, as the corners are.
          *             units: The units as they stand, moved as the split says.
          *             findings: What to tell, stops first. parts: What is made to fit.
          *             run_height_mm: Of the finished tops over the base; None without units.
@@ -5526,6 +5661,7 @@ export interface components {
             levelling: components["schemas"]["LevelMethod"][];
             lines: components["schemas"]["LineMethod"][];
             methods: components["schemas"]["DatumMethod"][];
+            mouldings: components["schemas"]["MouldingFit"][];
             parts: components["schemas"]["Part"][];
             place: string;
             plan: components["schemas"]["Plan"] | null;
@@ -7332,7 +7468,7 @@ export interface components {
             /** @default null */
             board: components["schemas"]["Board"] | null;
             /** @default null */
-            body: (components["schemas"]["Framing"] | components["schemas"]["Boarding"] | components["schemas"]["TrimSet"] | components["schemas"]["HangingWall"]) | null;
+            body: (components["schemas"]["Framing"] | components["schemas"]["Boarding"] | components["schemas"]["TrimSet"] | components["schemas"]["Moulding"] | components["schemas"]["HangingWall"]) | null;
             depth_mm: number;
             /** @default [] */
             fastened_to: ("back" | "ceiling" | "floor" | "left" | "neighbours" | "nothing" | "right" | "under it")[];
@@ -7367,7 +7503,7 @@ export interface components {
              * @default base
              * @enum {unknown}
              */
-            kind: "base" | "base frame" | "batten wall" | "bench" | "boarding" | "cushion" | "drawers" | "face frame" | "panel" | "peg wall" | "platform" | "rack" | "shelf" | "shelves" | "stored" | "tall" | "top" | "trim" | "wall";
+            kind: "base" | "base frame" | "batten wall" | "bench" | "boarding" | "cushion" | "drawers" | "face frame" | "moulding" | "panel" | "peg wall" | "platform" | "rack" | "shelf" | "shelves" | "stored" | "tall" | "top" | "trim" | "wall";
             /** @default [] */
             meets: ("back" | "left" | "right")[];
             /** @default null */

@@ -58,6 +58,7 @@ export type Access = Schemas['Access'];
 export type Cutout = Schemas['Cutout'];
 export type Swing = Schemas['Swing'];
 export type Hanger = Schemas['Hanger'];
+export type MouldingEnd = Schemas['MouldingEnd'];
 export type FaceFrame = Schemas['FaceFrame'];
 export type Foot = Schemas['Foot'];
 export type Template = Schemas['Template'];

@@ -8,16 +8,22 @@ from msgspec.structs import replace
 
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.level.plan import Plan
+from wobble.core.fit.mouldings.running import MouldingLength, face_mm
+from wobble.core.fit.mouldings.words import end_words, way_words
 from wobble.core.fit.result import FitResult
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides
-from wobble.core.job import Place, Unit
+from wobble.core.job import Moulding, Place, Unit
 from wobble.core.part import Dimension, Part, Role
 from wobble.core.setout.boards import seams
 
 STANDS = "the run standing, measured beside it"
 """What a strip that is scribed to a wall waits for."""
 TEMPLATE = "a template, or the walls measured at its height"
+BETWEEN = "the walls measured at its height, or what it runs along standing"
+SAW_OFF_MM = 30.0
+"""What a length of moulding is longer than it ends up: for a first cut at each end."""
+SURE_SD = 2.0
 BLOCK_MM = 60.0
 SCRIBED: tuple[tuple[str, Role], ...] = (("plinth-", "plinth"), ("head-", "head strip"), ("return-", "skirting return"))
 
@@ -25,13 +31,14 @@ SCRIBED: tuple[tuple[str, Role], ...] = (("plinth-", "plinth"), ("head-", "head 
 def fit_parts(place: Place, plan: Plan | None, fitted: FitResult) -> tuple[Part, ...]:
     """Return every part that Fit asks for; while there is no plan, tops and shelves as they are set out."""
     if plan is None:
-        return tuple(_as_set_out(place))
+        return (*_as_set_out(place), *_mouldings(place, fitted))
     return (
         *(part for sides in fitted.sides for part in _sides(place, sides)),
         *_flats(place, fitted),
         *_legs(place, fitted),
         *_strips(place, fitted),
         *_blocks(plan),
+        *_mouldings(place, fitted),
     )
 
 
@@ -137,6 +144,34 @@ def _flat(unit: Unit, blank_mm: tuple[float, float], pieces: int, finished: tupl
         blank_mm=(blank_mm[0] / pieces, blank_mm[1]),
         finished=finished,
         quantity=pieces,
+    )
+
+
+def _mouldings(place: Place, fitted: FitResult) -> Iterator[Part]:
+    units = {u.id: u for u in place.units}
+    for made in fitted.mouldings:
+        unit = units[made.unit]
+        if isinstance(unit.body, Moulding):
+            yield from (_length(unit, unit.body, one) for one in made.lengths)
+
+
+def _length(unit: Unit, body: Moulding, one: MouldingLength) -> Part:
+    longest = one.long.value_mm + one.long_point_mm + 2 * SURE_SD * one.long.sd_mm
+    ends = (("left", one.left), ("right", one.right))
+    cut = "; ".join(f"{name} end {end_words(end)}" for name, end in ends)
+    return Part(
+        id=one.id,
+        role="trim",
+        of=(unit.id,),
+        name=f"{unit.name}, {way_words(one.along)}",
+        thick_mm=body.thick_mm,
+        blank_mm=(longest / one.pieces + SAW_OFF_MM, face_mm(unit, body)),
+        finished=(Dimension(label="long at its back", figure=one.long),),
+        quantity=one.pieces,
+        seen=("front face",),
+        end="seen from its face: left end at your left",
+        joins=cut + (f"; {one.pieces} lengths, scarfed at 45° over a stud" if one.pieces > 1 else ""),
+        ready=(BETWEEN,) if one.along == "back" and one.long.sd_mm > 0 else (),
     )
 
 

@@ -10,6 +10,7 @@ from wobble.core.fit.cutouts.cutouts import cutouts
 from wobble.core.fit.level.feet import Carried, Foot, Leg, feet, legs
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.level.ways import LevelMethod, LineMethod, level_methods, line_methods
+from wobble.core.fit.mouldings.running import MouldingFit, mouldings
 from wobble.core.fit.overhead.hangers import Hanger, hangers
 from wobble.core.fit.run.contact import FloorContact
 from wobble.core.fit.run.stand import Stand
@@ -40,6 +41,7 @@ class FitResult:
     cutouts: tuple[Cutout, ...] = ()
     swings: tuple[Swing, ...] = ()
     hangers: tuple[Hanger, ...] = ()
+    mouldings: tuple[MouldingFit, ...] = ()
 
 
 def stand_of(contact: FloorContact, base_mm: float) -> Stand:
@@ -84,4 +86,5 @@ def fit_result(
         cutouts=cutouts(place, stand, units),
         swings=swings(job, place, by_walls, stand),
         hangers=hangers(survey, place.units, walls, stand),
+        mouldings=mouldings(survey, place, walls, stand, job.workshop.kerf_mm),
     )

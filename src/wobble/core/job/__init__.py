@@ -79,7 +79,7 @@ from wobble.core.job.decided import (
     Threshold,
     Turn,
 )
-from wobble.core.job.framing import Boarding, Body, Framing, Hanging, HangingWall, TrimSet
+from wobble.core.job.framing import Boarding, Body, Framing, Hanging, HangingWall, Moulding, TrimSet
 from wobble.core.job.insides import (
     Bare,
     Cell,
@@ -277,6 +277,7 @@ __all__ = [
     "Member",
     "MemberName",
     "Moment",
+    "Moulding",
     "Name",
     "NotNegative",
     "Note",

@@ -1,4 +1,4 @@
-"""What a piece is that is no box: frames and platforms, boards over a wall, trim, walls of battens or pegs."""
+"""What a piece is that is no box: frames and platforms, boards over a wall, trim, mouldings, battens or pegs."""
 
 from __future__ import annotations
 
@@ -54,6 +54,31 @@ class TrimSet(Value, frozen=True, kw_only=True, tag_field="body", tag="trim"):
     seams_mm: Annotated[tuple[NotNegative, ...], Meta(max_length=40)] = ()
 
 
+class Moulding(Value, frozen=True, kw_only=True, tag_field="body", tag="moulding"):
+    """A moulding that runs along a wall or along fronts, and round corners: skirting, dado, pelmet, cornice.
+
+    Attributes:
+        thick_mm: Of the stock. spring_deg: How far its back leans from the wall where it bridges wall and ceiling; 0
+            lies flat on the wall. How far it reaches down the wall is the piece's height.
+        left_mm, right_mm: How far it goes on round that end: along the side wall where the piece meets that wall, back
+            to the wall where it runs before something and ends freely; 0 where it ends there.
+        inside: How inside corners are joined. stock_mm: Its longest length as sold or carried in.
+        round_mm: Radius of the curve that it is bent to, its width the chord; 0 for straight.
+    """
+
+    thick_mm: Positive = 15.0
+    spring_deg: Annotated[float, Meta(ge=0, le=75)] = 0.0
+    left_mm: NotNegative = 0.0
+    right_mm: NotNegative = 0.0
+    inside: Literal["coped", "mitred"] = "coped"
+    stock_mm: Annotated[float, Meta(ge=100, le=20_000)] = 2400.0
+    round_mm: NotNegative = 0.0
+
+    def goes_on(self, end: Literal["left", "right"]) -> float:
+        """How far it goes on round an end, mm."""
+        return self.left_mm if end == "left" else self.right_mm
+
+
 class Hanging(Value, frozen=True, kw_only=True):
     """What hangs on battens or pegs: where, what it weighs, and how far its weight stands out of the wall."""
 
@@ -78,4 +103,4 @@ class HangingWall(Value, frozen=True, kw_only=True, tag_field="body", tag="hangi
     hangs: Annotated[tuple[Hanging, ...], Meta(max_length=60)] = ()
 
 
-Body = Framing | Boarding | TrimSet | HangingWall
+Body = Framing | Boarding | TrimSet | Moulding | HangingWall

@@ -27,6 +27,7 @@ UnitKind = Literal[
     "platform",
     "boarding",
     "trim",
+    "moulding",
     "batten wall",
     "peg wall",
     "cushion",
@@ -34,7 +35,7 @@ UnitKind = Literal[
 ]
 FLAT: tuple[UnitKind, ...] = ("top", "shelf")
 """Kinds that lie flat between walls and are cut to them."""
-ON_WALLS: tuple[UnitKind, ...] = ("boarding", "trim", "batten wall", "peg wall")
+ON_WALLS: tuple[UnitKind, ...] = ("boarding", "trim", "moulding", "batten wall", "peg wall")
 """Kinds that lie against a wall, piece by piece, and go in as boards."""
 LAID: tuple[UnitKind, ...] = ("cushion", "stored")
 """Kinds that are laid or put where something else carries them, last of all, and fastened to nothing."""
@@ -46,6 +47,7 @@ BODIES: dict[UnitKind, str] = {
     "rack": "framing",
     "boarding": "boarding",
     "trim": "trim",
+    "moulding": "moulding",
     "batten wall": "hanging wall",
     "peg wall": "hanging wall",
 }

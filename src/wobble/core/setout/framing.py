@@ -12,7 +12,7 @@ import math
 from wobble.core.contents import GRAVITY
 from wobble.core.figure import Figure, Step
 from wobble.core.job import Boarding, Framing, HangingWall, Place, TrimSet, Unit, Value
-from wobble.core.length import LengthUnit
+from wobble.core.length import LengthUnit, format_length
 from wobble.core.setout.boards import MATERIALS, MODULUS_SPREAD, SAG_SHARE
 from wobble.core.setout.divide import Divided, DivideError, equal_trim, true_boards
 
@@ -179,7 +179,7 @@ def _from_the_first(along: float, board: float, gap: float, units: LengthUnit) -
         opening_mm=gap,
         last_mm=rest,
         at=tuple(k * (board + gap) for k in range(whole + 1)),
-        working=f"{whole} whole boards from the first, the last ripped to {rest:.1f} mm",
+        working=f"{whole} whole boards from the first, the last ripped to {format_length(rest, units, decimals=1)}",
     )
 
 

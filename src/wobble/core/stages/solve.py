@@ -18,6 +18,7 @@ from wobble.core.fit.level.feet import Foot, Leg
 from wobble.core.fit.level.methods import DatumMethod, methods
 from wobble.core.fit.level.plan import Plan, plan, plan_base, run_height
 from wobble.core.fit.level.ways import LevelMethod, LineMethod
+from wobble.core.fit.mouldings.running import MouldingFit, mouldings
 from wobble.core.fit.overhead.hangers import Hanger
 from wobble.core.fit.parts import fit_parts
 from wobble.core.fit.result import FitResult, fit_result, stand_of
@@ -66,6 +67,7 @@ class PlaceFit(Value, frozen=True, kw_only=True):
         sides: How each tier meets the side walls. flats: Tops and shelves. scribes: Every edge that is cut to a wall.
         access: How each unit gets in. cutouts: What is done about each obstacle.
         swings: How far each hinged door opens. hangers: Of racks under the ceiling.
+        mouldings: Lengths of each with their ends, as the corners are.
         units: The units as they stand, moved as the split says.
         findings: What to tell, stops first. parts: What is made to fit.
         run_height_mm: Of the finished tops over the base; None without units.
@@ -86,6 +88,7 @@ class PlaceFit(Value, frozen=True, kw_only=True):
     cutouts: tuple[Cutout, ...]
     swings: tuple[Swing, ...]
     hangers: tuple[Hanger, ...]
+    mouldings: tuple[MouldingFit, ...]
     units: tuple[Unit, ...]
     findings: tuple[Finding, ...]
     parts: tuple[Part, ...]
@@ -161,6 +164,7 @@ def _fit(job: Job, place_id: str) -> PlaceFit:
         cutouts=fitted.cutouts,
         swings=fitted.swings,
         hangers=fitted.hangers,
+        mouldings=fitted.mouldings,
         units=case.place.units,
         findings=verdicts(case),
         parts=fit_parts(case.place, case.plan, fitted),
@@ -194,6 +198,7 @@ class FitInput:
     kit: ShimKit
     way_in: tuple[Passage, ...]
     lengths: LengthUnit
+    kerf_mm: float
 
 
 def fit_input(job: Job, place: Place) -> FitInput:
@@ -211,6 +216,7 @@ def fit_input(job: Job, place: Place) -> FitInput:
         job.kit,
         job.way_in,
         job.units,
+        job.workshop.kerf_mm,
     )
 
 
@@ -275,7 +281,7 @@ def _case(job: Job, place_id: str) -> Case:
     answerable = standing_on is not None and not (fixed_top and not standing_on.high_spot.tied)
     made = plan(standing_on, place.datum, job.kit) if standing_on and answerable else None
     surveyed = survey_of(job, place_id)
-    fitted = FitResult()
+    fitted = FitResult(mouldings=mouldings(surveyed, place, None, None, job.workshop.kerf_mm))
     if standing_on and made:
         over = with_obstacles(place, walls_of(job, place_id))
         fitted = fit_result(surveyed, place, over, standing_on, made, job, moved)

@@ -23,6 +23,7 @@
   import FitMarks from './FitMarks.svelte';
   import Flats from './panes/Flats.svelte';
   import Hangers from './panes/Hangers.svelte';
+  import Mouldings from './panes/Mouldings.svelte';
   import GoingIn from './panes/GoingIn.svelte';
   import LevelStart from './panes/LevelStart.svelte';
   import Lines from './panes/Lines.svelte';
@@ -221,6 +222,7 @@
         {:else if pane === 'Tops'}
           <Flats {fit} onfigure={figure} />
           <Hangers {fit} onfigure={figure} />
+          <Mouldings {fit} onfigure={figure} />
         {:else if pane === 'Going in'}
           <GoingIn {fit} job="/jobs/{decision.job}" />
         {:else if pane === 'Cut-outs'}

@@ -15,6 +15,7 @@ export const KINDS: readonly [string, string][] = [
   ['rack', 'a rack under a ceiling'],
   ['boarding', 'boards over the wall'],
   ['trim', 'trim'],
+  ['moulding', 'a moulding that runs along'],
   ['batten wall', 'a wall of battens'],
   ['peg wall', 'a wall of pegs'],
   ['cushion', 'a cushion'],

@@ -13,6 +13,7 @@ from wobble.core.fit.findings.case import Case
 from wobble.core.fit.findings.flats import flat_parts, racks
 from wobble.core.fit.findings.going_in import feet_and_legs, way_in
 from wobble.core.fit.findings.levels import base_height, packing, shim_stacks, untied
+from wobble.core.fit.findings.mouldings import mouldings
 from wobble.core.fit.findings.readings import (
     agreement,
     contradiction,
@@ -49,6 +50,7 @@ RULES: tuple[Callable[[Case], Iterator[Finding]], ...] = (
     feet_and_legs,
     racks,
     flat_parts,
+    mouldings,
     usual_heights,
     obstacles,
     agreement,

@@ -86,6 +86,8 @@ def fastened(unit: Unit) -> bool:
     """Return whether a unit is fastened to the back: as is said, else not what lies flat, is a frame, or hangs."""
     if unit.fastened_to and "back" not in unit.fastened_to:
         return False
+    if unit.kind == "moulding" and unit.out_mm > 0:  # pinned and glued to what it runs before
+        return False
     if unit.kind in ON_WALLS:
         return bool(fixing_heights(unit))
     if back_on_wall(unit):

@@ -16,6 +16,7 @@ from wobble.core.job import (
     HangingWall,
     Hung,
     Insides,
+    Moulding,
     OnPieces,
     OnShims,
     Place,
@@ -44,6 +45,7 @@ NAMES: dict[UnitKind, str] = {
     "platform": "Platform",
     "boarding": "Boards",
     "trim": "Trim",
+    "moulding": "Moulding",
     "batten wall": "Battens",
     "peg wall": "Pegs",
     "cushion": "Cushion",
@@ -73,6 +75,7 @@ SIZES: dict[UnitKind, tuple[tuple[float, float, float], tuple[float, float, floa
     "platform": ((2000, 1000, 300), (78, 39, 12)),
     "boarding": ((2000, 15, 1100), (78, 0.5, 44)),
     "trim": ((2000, 12, 1100), (78, 0.5, 44)),
+    "moulding": ((2000, 15, 70), (78, 0.5, 3)),
     "batten wall": ((1800, 18, 1200), (72, 1, 48)),
     "peg wall": ((1800, 18, 900), (72, 1, 36)),
     "cushion": ((1200, 460, 60), (48, 18, 2.5)),
@@ -92,6 +95,7 @@ BODY: dict[str, Body] = {
     "framing": Framing(),
     "boarding": Boarding(),
     "trim": TrimSet(),
+    "moulding": Moulding(),
     "hanging wall": HangingWall(),
 }
 
@@ -157,7 +161,21 @@ def usual(kind: UnitKind, id_: str, place: Place, lengths: LengthUnit, units: tu
         front=front_of(kind),
         body=None if body is None else BODY[body],
     )
+    if kind == "moulding":
+        return _from_wall_to_wall(unit, place, units)
     return replace(unit, ready_made=False) if flat or kind in ("panel", "face frame") else unit
+
+
+def _from_wall_to_wall(unit: Unit, place: Place, units: tuple[Unit, ...]) -> Unit:
+    """Return a moulding as it usually runs: over all that is there, from wall to wall."""
+    top = max((u.over_base_mm + u.height_mm for u in units), default=0.0)
+    return replace(
+        unit,
+        x_mm=0.0,
+        width_mm=place.width_mm,
+        over_base_mm=max(min(top, place.height_mm - unit.height_mm), 0.0),
+        meets=tuple(end for end in ("left", "right") if end in place.surfaces),
+    )
 
 
 def front_of(kind: UnitKind) -> Front:
@@ -179,6 +197,8 @@ def fixing_heights(kind: UnitKind, high: float, lengths: LengthUnit) -> tuple[fl
             return (max(high - under, high / 2),)
         case "tall" | "shelves":
             return (high / 2, max(high - under, high / 2 + 1.0))
+        case "moulding":
+            return (high / 2,)
         case "boarding" | "trim" | "batten wall" | "peg wall":
             return (min(under, high / 2), max(high - under, high / 2))
         case "rack":

@@ -22,6 +22,7 @@
     rack: DEFAULTS.framing as Body,
     boarding: DEFAULTS.boarding as Body,
     trim: DEFAULTS.trim as unknown as Body,
+    moulding: DEFAULTS.moulding as Body,
     'batten wall': DEFAULTS.hangingWall as unknown as Body,
     'peg wall': { ...DEFAULTS.hangingWall, by: 'pegs' } as unknown as Body,
   };
@@ -47,6 +48,13 @@
       ['piece_mm', 'Piece wide', 1],
       ['thick_mm', 'Piece thick', 1],
       ['most_apart_mm', 'At most apart', 1],
+    ],
+    moulding: [
+      ['thick_mm', 'Stock thick', 1],
+      ['left_mm', 'Goes on at the left', 0],
+      ['right_mm', 'Goes on at the right', 0],
+      ['stock_mm', 'Longest length', 1],
+      ['round_mm', 'Bent to a radius', 0],
     ],
     'hanging wall': [
       ['pitch_mm', 'Pitch', 1],
@@ -125,6 +133,26 @@
         <SelectItem value="along" text="lying, from a level one" />
         <SelectItem value="up" text="upright, from a plumb one" />
       </Select>
+    {:else if body.body === 'moulding'}
+      <NumberField
+        label="Leans from the wall, °"
+        most={75}
+        value={body.spring_deg ?? 0}
+        onchange={(deg) => set({ spring_deg: deg! })}
+      />
+      <Select
+        labelText="Inside corners"
+        size="sm"
+        selected={body.inside ?? 'coped'}
+        on:change={(e: Event) => set({ inside: chosen(e) })}
+      >
+        <SelectItem value="coped" text="coped to its face" />
+        <SelectItem value="mitred" text="mitred" />
+      </Select>
+      <p class="hint">
+        It goes on along a side wall that it meets, and back to the wall round an end that is free. At 0 it
+        ends there.
+      </p>
     {:else if body.body === 'hanging wall'}
       {#each body.hangs ?? [] as t, i (t.id)}
         <div class="thing">
@@ -193,6 +221,11 @@
     font-size: 0.8125rem;
     color: var(--w-chalk);
     margin: 0.4rem 0;
+  }
+  .hint {
+    grid-column: 1 / -1;
+    font-size: 0.8125rem;
+    margin: 0;
   }
   .fields,
   .thing {

@@ -32,6 +32,7 @@
     ['platform', 'platform over something'],
     ['boarding', 'boards over a wall'],
     ['trim', 'trim'],
+    ['moulding', 'moulding'],
     ['batten wall', 'wall of battens'],
     ['peg wall', 'wall of pegs'],
     ['cushion', 'cushion'],
@@ -60,6 +61,7 @@
     rack: 'framing',
     boarding: 'boarding',
     trim: 'trim',
+    moulding: 'moulding',
     'batten wall': 'hanging wall',
     'peg wall': 'hanging wall',
   };
