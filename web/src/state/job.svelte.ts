@@ -15,6 +15,7 @@ import type {
   StoredJob,
   Workshop,
 } from '../api/types';
+import { isOnTheWay } from './leaving';
 import { notices } from './notices.svelte';
 import { remembered } from './store';
 import { waiting } from './waiting.svelte';
@@ -98,7 +99,7 @@ class OpenJob {
       if (!this.#queued) this.#own.clear();
       return done !== null;
     });
-    return this.#last;
+    return isOnTheWay(this.#last);
   }
 
   /** Give the job as it is stored then, or null where nothing was. */

@@ -127,6 +127,45 @@ describe('what is set out', () => {
     expect(setting.canUndo).toBe(false);
   });
 
+  it('is kept at once when the window is closed or hidden, and the browser asks while it is on its way', async () => {
+    const closes = () => {
+      const leaving = new Event('beforeunload', { cancelable: true });
+      dispatchEvent(leaving);
+      return leaving.defaultPrevented;
+    };
+    closes(); // what other tests left is kept
+    await vi.advanceTimersByTimeAsync(2000);
+    kept.length = 0;
+    await setting.load();
+    expect(closes()).toBe(false);
+    await setting.do(typed(500));
+    expect(kept).toEqual([]);
+    expect(closes()).toBe(true);
+    await vi.advanceTimersByTimeAsync(0);
+    expect(kept.map(wide)).toEqual([500]);
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(kept.map(wide)).toEqual([500]);
+    expect(closes()).toBe(false);
+    // a change that is not answered yet is not lost in silence either
+    let answer: (found: unknown) => void = () => undefined;
+    answers = () => new Promise((done) => (answer = done));
+    void setting.do(typed(450));
+    await vi.advanceTimersByTimeAsync(10);
+    expect(closes()).toBe(true);
+    answer({ said: said(450), laid: { units: [], findings: [] } });
+    await vi.advanceTimersByTimeAsync(2000);
+    expect(kept.map(wide)).toEqual([500, 450]);
+    expect(closes()).toBe(false);
+    answers = (now, move) =>
+      Promise.resolve({ said: move ? said(420) : now, laid: { units: [], findings: [] } });
+    await setting.do(typed(420));
+    vi.spyOn(document, 'visibilityState', 'get').mockReturnValue('hidden');
+    document.dispatchEvent(new Event('visibilitychange'));
+    await vi.advanceTimersByTimeAsync(0);
+    expect(kept.map(wide)).toEqual([500, 450, 420]);
+    vi.restoreAllMocks();
+  });
+
   it('is kept when the page is left before that', async () => {
     await setting.load();
     await setting.do(typed(480));

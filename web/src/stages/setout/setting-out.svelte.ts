@@ -2,6 +2,7 @@
 import { calls } from '../../api/calls';
 import type { LaidOut, Move, Place, SetOut, Surveyed, Unit } from '../../api/types';
 import { open } from '../../state/job.svelte';
+import { isOnTheWay, isPutOff, isStored } from '../../state/leaving';
 import { merged } from '../../state/merged';
 import { notices } from '../../state/notices.svelte';
 import { remembered } from '../../state/store';
@@ -179,7 +180,7 @@ export class SettingOut {
 
   /** One after the other, in the order in which they were made. */
   #after(work: () => Promise<boolean>): Promise<boolean> {
-    const done = this.#line.then(work);
+    const done = isOnTheWay(this.#line.then(work));
     this.#line = done.catch(() => undefined);
     return done;
   }
@@ -210,9 +211,12 @@ export class SettingOut {
   #keepSoon(): void {
     clearTimeout(this.#timer);
     this.#timer = setTimeout(() => void this.#keep(), SETTLE_MS);
+    isPutOff(this, () => void this.#keep());
   }
 
   async #keep(): Promise<void> {
+    clearTimeout(this.#timer);
+    isStored(this);
     const { said } = this;
     const was = this.#kept;
     if (!said || !was || JSON.stringify(said) === JSON.stringify(was)) return;
