@@ -41,6 +41,7 @@ from wobble.core.job import (
 from wobble.core.job.backing import Backing
 from wobble.core.job.board import Board
 from wobble.core.job.rules import Edge
+from wobble.core.setout.long_rod import things
 
 
 def solved(room: Room):
@@ -161,6 +162,24 @@ def test_a_wall_that_steps_is_known_as_two_and_not_smoothed_into_one():
     assert float(on[0]) == pytest.approx(118.0, abs=4.0)
     blurred = survey(job_of(place_of(**given)), "p")
     assert abs(float(blurred.at("back", [(570.0, 700.0)])[0][0])) > 20.0
+
+
+def test_only_steps_that_one_meets_going_along_have_edges_to_line_up_with():
+    breast = WallStep(id="breast", name="Breast", from_mm=800.0, to_mm=1500.0, by_mm=120.0)
+    ledge = WallStep(id="ledge", name="Ledge", axis="second", from_mm=0.0, to_mm=910.0, by_mm=40.0)
+    plinth = WallStep(id="plinth", name="Plinth", surface="floor", axis="second", from_mm=0.0, to_mm=150.0, by_mm=60.0)
+    a = piece("A", 100.0, 600.0)
+    rules = (
+        LinedUp(id="r", edge=Edge(of="A", edge="right"), to=Edge(of="breast", edge="left")),
+        LinedUp(id="s", edge=Edge(of="A", edge="left"), to=Edge(of="ledge", edge="left")),
+    )
+    place = place_of(a, steps=(breast, ledge, plinth), rules=rules[:1])
+    assert laid_unit(laid(place), "A").unit.right_mm == pytest.approx(800.0)
+    assert set(things(place)) == {"breast"}
+    # a rule that names a ledge's edge along is told, and not followed to its height
+    odd = laid(replace(place, rules=rules))
+    assert [f.about for f in odd.findings if f.code == "rule-lost"] == [("s",)]
+    assert laid_unit(odd, "A").unit.right_mm == pytest.approx(800.0)
 
 
 def test_shelves_on_cleats_are_each_their_own_trapezoid_and_lined_up():

@@ -27,6 +27,7 @@ from wobble.core.job import (
     HangingWall,
     Hole,
     Legs,
+    LinedUp,
     OnPieces,
     Place,
     Rows,
@@ -34,12 +35,14 @@ from wobble.core.job import (
     Slides,
     Unit,
     WallOpening,
+    WallStep,
     Wide,
 )
 from wobble.core.job.board import Board
 from wobble.core.job.framing import TrimSet
 from wobble.core.setout.laid import LaidOut
 
+LEDGE = WallStep(id="ledge", name="Ledge", axis="second", from_mm=0.0, to_mm=900.0, by_mm=40.0)
 STOVE = Existing(id="s", name="Stove", x_mm=500.0, width_mm=400.0, height_mm=800.0, depth_mm=300.0, clear_mm=50.0)
 WINDOW = WallOpening(
     id="w", name="Window", x_mm=300.0, width_mm=900.0, height_mm=900.0, sill_mm=740.0, covering_mm=60.0
@@ -134,6 +137,11 @@ PLACES: dict[str, Place] = {
         piece("A", standing=OnPieces(pieces=("B",))), piece("B", standing=OnPieces(pieces=("A",)))
     ),
     "rests-on-nothing": place_of(piece("A"), piece("B", 900.0, standing=OnPieces(pieces=("A",)))),
+    "rule-lost": place_of(
+        piece("A"),
+        rules=(LinedUp(id="r", edge=Edge(of="A", edge="left"), to=Edge(of="ledge", edge="left")),),
+        steps=(LEDGE,),
+    ),
     "rules-disagree": place_of(
         piece("A"), rules=(Wide(id="r1", unit="A", wide_mm=500.0), Wide(id="r2", unit="A", wide_mm=600.0))
     ),

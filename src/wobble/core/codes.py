@@ -87,6 +87,7 @@ RodCode = Literal[
     "plug-larger",
     "rests-in-ring",
     "rests-on-nothing",
+    "rule-lost",
     "rules-disagree",
     "shelf-sags",
     "stack-gives",

@@ -40,7 +40,7 @@ from wobble.core.setout.framing import (
     frame_laid,
     hanging_laid,
 )
-from wobble.core.setout.long_rod import Known, things
+from wobble.core.setout.long_rod import Known, Stands, things
 from wobble.core.setout.sheet import Sheet, rule_sign, rule_words
 
 RULES: tuple[Callable[[Sheet], Iterator[Finding]], ...] = (
@@ -99,7 +99,7 @@ class RuleSaid(Value, frozen=True, kw_only=True):
     id: str
     sign: str
     words: str
-    stands: Literal["holds", "contradicts", "repeats", "names nothing"]
+    stands: Stands
 
 
 class LaidLayer(Value, frozen=True, kw_only=True):
@@ -205,17 +205,9 @@ def _ticks(sheet: Sheet) -> Iterator[Tick]:
 
 
 def _rules(sheet: Sheet) -> Iterator[RuleSaid]:
-    used = {i for known in (sheet.rod.left, sheet.rod.width) for k in known.values() for i in k.because}
-    clashing = {c.id for c in sheet.rod.clashes}
     for rule in sheet.said.rules:
-        stands: Literal["holds", "contradicts", "repeats", "names nothing"] = "names nothing"
-        if rule.id in clashing:
-            stands = "contradicts"
-        elif rule.id in used:
-            stands = "holds"
-        elif rule.id in sheet.rod.idle:
-            stands = "repeats"
-        yield RuleSaid(id=rule.id, sign=rule_sign(rule), words=rule_words(sheet, rule), stands=stands)
+        words, stands = rule_words(sheet, rule), sheet.rod.stands(rule.id)
+        yield RuleSaid(id=rule.id, sign=rule_sign(rule), words=words, stands=stands)
 
 
 def _stacks(sheet: Sheet) -> Iterator[LaidStack]:

@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from msgspec.structs import replace
@@ -24,6 +25,9 @@ AGREES_MM = 0.05
 """Two rules that differ by less than this say the same: a fiftieth of what a saw keeps."""
 LEAST_MM = 1.0
 """A unit that comes out narrower than this has no room."""
+
+
+Stands = Literal["holds", "contradicts", "repeats", "names nothing"]
 
 
 @dataclass(frozen=True)
@@ -79,6 +83,14 @@ class LongRod:
     misses_mm: tuple[float, ...]
     idle: tuple[str, ...]
 
+    def stands(self, rule: str) -> Stands:
+        """Return whether a rule is followed, and why not."""
+        if any(c.id == rule for c in self.clashes):
+            return "contradicts"
+        if any(rule in k.because for known in (self.left, self.width) for k in known.values()):
+            return "holds"
+        return "repeats" if rule in self.idle else "names nothing"
+
     def placed(self, unit: Unit) -> Unit:
         """Return a unit where the rod has it, never narrower than nothing."""
         return replace(
@@ -93,7 +105,9 @@ def things(place: Place) -> dict[str, Thing]:
     out = {o.id: Thing(o.name, o.at[0], o.at[0] + o.size[0]) for o in place.obstacles if _along(o)}
     out |= {o.id: Thing(o.name, o.x_mm, o.right_mm) for o in place.openings}
     out |= {e.id: Thing(e.name, e.x_mm, e.right_mm) for e in place.existing}
-    return out | {s.id: Thing(s.name, s.from_mm, s.to_mm) for s in place.steps if s.surface in ("back", "floor")}
+    # a ledge that lies along the whole wall, or a plinth along its foot, has no edge that one meets going along
+    upright = (s for s in place.steps if s.surface in ("back", "floor") and s.axis == "first")
+    return out | {s.id: Thing(s.name, s.from_mm, s.to_mm) for s in upright}
 
 
 def _along(obstacle: Obstacle) -> bool:

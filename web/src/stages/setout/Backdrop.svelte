@@ -71,15 +71,32 @@
   >{back ? 'back wall, as measured' : 'back wall, not measured yet'}</text
 >
 {#each p.place.steps ?? [] as s (s.id)}
+  {@const how = `${s.name}, ${showLength(Math.abs(s.by_mm), p.unit, 0)} `}
   {#if s.surface === 'back'}
+    {@const lies = s.axis === 'second'}
+    {@const y = lies ? z(Math.min(s.to_mm, top)) : wall.y}
     <rect
       class="step"
-      x={x(s.from_mm)}
-      y={wall.y}
-      width={(s.to_mm - s.from_mm) * scale}
-      height={wall.h}
-    /><text class="caption" x={x(s.from_mm) + 4} y={wall.y + 14}
-      >{s.name}, {showLength(Math.abs(s.by_mm), p.unit, 0)} {s.by_mm >= 0 ? 'proud' : 'back'}</text
+      x={lies ? wall.x : x(s.from_mm)}
+      {y}
+      width={lies ? wall.w : (s.to_mm - s.from_mm) * scale}
+      height={lies ? Math.max(z(s.from_mm) - y, 0) : wall.h}
+    /><text class="caption" x={(lies ? wall.x : x(s.from_mm)) + 4} y={y + 14}
+      >{how}{s.by_mm >= 0 ? 'proud' : 'back'}</text
+    >
+  {:else if s.surface === 'floor'}
+    {@const lies = s.axis === 'second'}
+    {@const from = lies ? wall.x : x(s.from_mm)}
+    <rect
+      class="step"
+      x={from}
+      y={Math.min(z(s.by_mm), z(0))}
+      width={lies ? wall.w : (s.to_mm - s.from_mm) * scale}
+      height={Math.abs(s.by_mm) * scale}
+    /><text class="caption" x={from + 4} y={z(Math.max(s.by_mm, 0)) - 4}
+      >{how}{s.by_mm >= 0 ? 'higher' : 'lower'}{lies
+        ? `, ${showLength(s.from_mm, p.unit, 0)} to ${showLength(s.to_mm, p.unit, 0)} out`
+        : ''}</text
     >
   {/if}
 {/each}

@@ -49,7 +49,7 @@
   /** What is written at the rods takes its room before the drawing does. */
   const CHAR_PX = 6.9;
   const longest = (words: readonly string[]) => Math.max(3, ...words.map((w) => w.length)) * CHAR_PX;
-  const heights = $derived(heightTicks(said, laid, p.stack?.id ?? null, top));
+  const heights = $derived(heightTicks(said, laid, p.stack?.id ?? null, top, p.place.steps));
   const figures = $derived(longest(heights.map((t) => atRod(t.at, p.unit))));
   const slabs = $derived(
     compact || !p.stack

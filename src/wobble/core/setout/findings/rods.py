@@ -6,7 +6,7 @@ from collections.abc import Iterator
 
 from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding
-from wobble.core.job import OnPieces
+from wobble.core.job import Equal, OnPieces
 from wobble.core.setout.long_rod import LEAST_MM
 from wobble.core.setout.sheet import Sheet, rule_words
 from wobble.core.setout.upright_rod import in_ring
@@ -38,6 +38,20 @@ def disagreeing(sheet: Sheet) -> Iterator[Finding]:
             figure=_plain(abs(misses), "What it misses by"),
             about=(clash.id, *clash.because),
         )
+
+
+def lost(sheet: Sheet) -> Iterator[Finding]:
+    """A rule that names what is not there any more, or what has no edge that is met going along: it holds nothing."""
+    for rule in sheet.said.rules:
+        if not isinstance(rule, Equal) and sheet.rod.stands(rule.id) == "names nothing":
+            yield Finding(
+                code="rule-lost",
+                severity="mind",
+                title="A rule names what is not there",
+                text=f"You say: {rule_words(sheet, rule)}. Nothing is there for it to hold to, so the piece stands as "
+                "it was drawn. Take the rule off, or say it of something else.",
+                about=(rule.id,),
+            )
 
 
 def no_width(sheet: Sheet) -> Iterator[Finding]:
@@ -213,4 +227,4 @@ def carried(sheet: Sheet) -> Iterator[Finding]:
                 )
 
 
-ROD_RULES = (disagreeing, no_width, follows_walls, stacks, beside, carried)
+ROD_RULES = (disagreeing, lost, no_width, follows_walls, stacks, beside, carried)

@@ -1,5 +1,5 @@
 /** Heights on the upright rod: those that a piece's own numbers give can be moved, nudged and typed. */
-import type { LaidOut, SetOut, Unit } from '../../../api/types';
+import type { LaidOut, Place, SetOut, Unit } from '../../../api/types';
 
 export interface HeightTick {
   at: number;
@@ -11,8 +11,14 @@ export interface HeightTick {
 
 const SAME_MM = 0.5;
 
-/** Undersides and tops, sills and what stays, each height once. */
-export function heightTicks(said: SetOut, laid: LaidOut, beside: string | null, top: number): HeightTick[] {
+/** Undersides and tops, sills, where the wall steps, and what stays, each height once. */
+export function heightTicks(
+  said: SetOut,
+  laid: LaidOut,
+  beside: string | null,
+  top: number,
+  steps: Place['steps'] = [],
+): HeightTick[] {
   const all: HeightTick[] = [{ at: 0, what: 'The floor', stays: true, of: null }];
   const stacked = new Set((said.heights ?? []).flatMap((s) => [...(s.units ?? []), ...(s.tops ?? [])]));
   for (const { unit } of laid.units) {
@@ -36,6 +42,10 @@ export function heightTicks(said: SetOut, laid: LaidOut, beside: string | null, 
     all.push({ at: (e.up_mm ?? 0) + e.height_mm, what: `Top of ${e.name}`, stays: true, of: null });
   for (const o of said.openings ?? [])
     if (o.sill_mm) all.push({ at: o.sill_mm, what: `Sill of ${o.name}`, stays: true, of: null });
+  for (const s of steps ?? [])
+    if (s.surface === 'back' && s.axis === 'second')
+      for (const at of [s.from_mm, s.to_mm])
+        if (at > 0) all.push({ at, what: `Where ${s.name} ends`, stays: true, of: null });
   const stack = (said.heights ?? []).find((s) => s.id === beside);
   if (stack?.beside_mm)
     all.push({ at: stack.beside_mm, what: stack.beside ?? 'a table', stays: true, of: null });

@@ -1,6 +1,6 @@
 /** Edges, heights and cells as values: what is one tick, what an edge is brought to, what a split leaves. */
 import { describe, expect, it } from 'vitest';
-import type { Cell, LaidOut, SetOut, Snap, Unit } from '../../../api/types';
+import type { Cell, LaidOut, SetOut, Snap, Unit, Place } from '../../../api/types';
 import { above, cellAt, EMPTY, fillWords, split, unsplit, withCell } from '../panes/cells';
 import { brought, dragged, stepOf, ticksOf } from './edges';
 import { heightTicks, raised } from './heights';
@@ -101,6 +101,22 @@ describe('heights on the upright rod', () => {
       [1200, 'S', 'underside'],
       [1230, 'S', 'top'],
       [1290, 'Q', 'top'],
+    ]);
+  });
+
+  it('where a wall steps at a height both heights are on the rod, and none of what steps along', () => {
+    const step = { surface: 'back', name: 'Dado', from_mm: 0, to_mm: 910, by_mm: 18 };
+    const steps = [
+      { ...step, id: 'a', axis: 'second' },
+      { ...step, id: 'b', axis: 'second', from_mm: 1500, to_mm: 9000 },
+      { ...step, id: 'c', axis: 'first', to_mm: 700 },
+      { ...step, id: 'd', axis: 'second', surface: 'floor', to_mm: 120 },
+    ] as Place['steps'];
+    const found = heightTicks({} as SetOut, laid([], []), null, 2000, steps);
+    expect(found.map((t) => [t.at, t.what])).toEqual([
+      [0, 'The floor'],
+      [910, 'Where Dado ends'],
+      [1500, 'Where Dado ends'],
     ]);
   });
 
