@@ -5,17 +5,20 @@ Each test is one line of what the work asks for. Numbers are worked out in the d
 
 from __future__ import annotations
 
+import math
+
 import msgspec
 import numpy as np
 import pytest
 from msgspec.structs import replace
 
 from tests.rooms import A as ROOM_A
-from tests.rooms import Room, ceiling, sides, studs
+from tests.rooms import Room, ceiling, sides, studs, thing
 from tests.setout.places import carcass, codes, job_of, laid, laid_unit, piece, place_of, to_wall, units_of
 from tests.setout.test_framing import platform
 from wobble.core import solve
 from wobble.core.face import survey
+from wobble.core.hold.capacity.capacity import Screw, lateral
 from wobble.core.hold.rests.ceiling import pulled
 from wobble.core.job import (
     BaseFrame,
@@ -410,6 +413,72 @@ def test_screws_share_a_weight_so_that_force_and_moments_balance():
     assert shares == pytest.approx(1.25 * np.abs(plate @ sinks))
     assert pulled(spots[::2][:2], middle) is None
     assert pulled(np.array([(200.0, 40.0), (200.0, 200.0), (200.0, 360.0)]), middle) is None
+
+
+NARROW = piece("N", 230.0, 340.0, kind="wall", over_base_mm=1400.0, depth_mm=330.0, standing=Hung(), holds="crockery")
+
+
+def between_studs(lining: float, **more):
+    """Return a box 230 to 570 along, between studs at 200 and 600, 45 wide: none stands behind it."""
+    unit = replace(NARROW, fixing_heights_mm=(650.0,), **more)
+    room = Room(units=(unit,), found=studs(200.0, 600.0, 1000.0, 1400.0), backing=Backing(lining_mm=lining))
+    return solved(room), unit
+
+
+def test_on_an_open_frame_blocking_goes_in_where_no_stud_stands_behind_a_box():
+    """Between 222.5 and 577.5 it is 355 long; screws stand 40 in from its ends: at 262.5 and 537.5."""
+    result, _ = between_studs(0.0)
+    (held,) = result.hold.held
+    assert held.enough
+    (block,) = result.hold.nailing.nailers
+    assert block.long.value_mm == pytest.approx(355.0, abs=2 * block.long.sd_mm)
+    assert block.long.sd_mm < 12.0  # the studs were found by single holes
+    mine = [f for f in result.fasteners if f.unit == "N" and f.part == "rail"]
+    assert sorted(f.at[0] for f in mine) == pytest.approx([262.5, 537.5], abs=2.0)
+    assert all(f.bites == 1.0 and block.rows[0] < f.at[1] < block.rows[0] + 45.0 for f in mine)
+    # it is cut, screwed through its ends, and told to go in before the lining
+    (part,) = [p for p in result.parts if p.role == "nailer"]
+    assert part.blank_mm == pytest.approx((block.long.value_mm, 90.0))
+    assert sum(f.part == "nailer" for f in result.fasteners) == 4
+    assert any(f.code == "nailers" and "before the lining" in f.text for f in result.findings)
+
+
+def test_what_blocking_is_held_by_counts_as_what_is_screwed_into_it():
+    """Four 5 mm screws through its ends, 30 slantwise and 40 in: 0.83 of what each carries square, against both loads.
+
+    The box's two screws take all: down its shear, out 1.25 of its pull.
+    """
+    result, _ = between_studs(0.0)
+    (held,) = result.hold.held
+    end = lateral(
+        Screw(shank_mm=5.0, root_mm=3.3, long_mm=70.0, thread_mm=40.0),
+        side_mm=30.0,
+        gap_mm=0.0,
+        main_mm=40.0,
+        side="spruce-pine-fir",
+        main="spruce-pine-fir",
+    ).capacity_n
+    ends = math.hypot(held.shear_n, 1.25 * held.pull_n) / (4 * 0.83 * end)
+    assert held.use >= ends - 1e-9
+    # what its ends do not carry is not hung on it, however strong the screws in its middle are
+    heavy, _ = between_studs(0.0, weight_kg=1.2 * held.weight_kg / ends)
+    assert not heavy.hold.held[0].enough
+    assert not heavy.hold.nailing.nailers
+
+
+def test_on_a_closed_wall_blocking_is_advised_and_not_planned():
+    result, _ = between_studs(12.5)
+    assert not result.hold.held[0].enough
+    assert "blocking" in result.hold.held[0].instead
+    assert not result.hold.nailing.nailers
+    pipe = thing("pipe", (350.0, 2000.0), size=(30.0, 200.0), proud_mm=0.0)
+    room = Room(
+        units=(replace(NARROW, fixing_heights_mm=(650.0,)),),
+        found=studs(200.0, 600.0, 1000.0, 1400.0),
+        backing=Backing(lining_mm=0.0),
+        also=(pipe,),
+    )
+    assert not solved(room).hold.nailing.nailers  # a pipe runs where it would be
 
 
 def test_what_hangs_and_is_fastened_to_nothing_is_a_stop():

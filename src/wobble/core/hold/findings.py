@@ -13,7 +13,7 @@ from wobble.core.finding import Finding, Severity, in_order
 from wobble.core.hold.fastened.required import Held
 from wobble.core.hold.loads import rests, tips
 from wobble.core.hold.overhead import OVERHEAD
-from wobble.core.job import LOOSE, ON_WALLS, Job, Place, Unit
+from wobble.core.job import LOOSE, ON_WALLS, Boarding, Job, Place, Unit
 from wobble.core.length import format_length
 
 if TYPE_CHECKING:
@@ -263,7 +263,8 @@ def boards_nailed(told: Told) -> Iterator[Finding]:
             code="nailers",
             severity="mind",
             title=f"{unit.name}: {n} piece{'' if n == 1 else 's'} between the studs first",
-            text=f"For {'; '.join(dict.fromkeys(m.why for m in mine))}. A hand gets there only before the boards.",
+            text=f"For {'; '.join(dict.fromkeys(m.why for m in mine))}. A hand gets there only before the "
+            f"{'boards' if isinstance(unit.body, Boarding) else 'lining'}.",
             about=(unit.id, *(m.id for m in mine)),
         )
     for loose in nailing.loose:

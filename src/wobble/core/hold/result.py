@@ -20,7 +20,7 @@ from wobble.core.hold.rests.cavity import SideHeld, side_held
 from wobble.core.hold.rests.ceiling import ceiling_held
 from wobble.core.hold.rests.cleats import ShelfCleat, shelf_cleats
 from wobble.core.hold.rests.ledgers import Ledger
-from wobble.core.hold.rests.nailers import Nailing, nailing
+from wobble.core.hold.rests.nailers import Nailing, nailing, put_in
 from wobble.core.hold.screws import Context, Into
 from wobble.core.hold.services import Plate, plates
 from wobble.core.hold.structure.behind import behind, found_on
@@ -92,7 +92,7 @@ def hold_result(
         hung = racks(context, above, fitted.hangers)
         down = floor_fixed(context, below, stand)
         beside = [*side_held(context, stand), *ceiling_held(context, above, stand)]
-        nailed = nailing(context)
+        nailed = put_in(nailing(context), holding.blocks)
     joins = joined(place)
     others = [f for _, driven in (*cleats, *hung, *down, *beside, *joins, nailed) for f in driven]
     fasteners = tuple(

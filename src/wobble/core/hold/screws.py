@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -42,6 +42,8 @@ THROUGH_SHEET_MM = 12.0
 """How far a screw stands out behind the sheet of a metal stud: its point and three threads."""
 SOLD_MM = (25.0, 30.0, 35.0, 40.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0, 120.0, 140.0, 160.0, 180.0, 200.0)
 SIDE_KEPT_MM = 25.0
+END_KEPT_MM, APART_MM = 40.0, 60.0
+"""How far from a block's ends it is screwed into, and how far apart two screws in it are at least."""
 BEHIND_KEPT_MM = 10.0
 MASONRY_APART_MM = 500.0
 """How far apart anchors in masonry are set along a rail."""
@@ -73,17 +75,33 @@ REFUSED: dict[Refusal, str] = {
 
 
 @dataclass(frozen=True)
+class Block:
+    """Wood that is put in between two studs: its corners on the surface, mm."""
+
+    low: tuple[float, float]
+    high: tuple[float, float]
+
+    def holds(self, at: tuple[float, float]) -> bool:
+        """Return whether a spot lies on it."""
+        return all(a <= x <= b for a, x, b in zip(self.low, at, self.high, strict=True))
+
+
+@dataclass(frozen=True)
 class Into:
-    """A surface that things are fastened to: what it is made of, its lines, and which coordinate counts across them."""
+    """A surface that things are fastened to: what it is made of, its lines, and which coordinate counts across them.
+
+    `blocks` are put in between its studs, where it is an open frame.
+    """
 
     surface: Behind
     backing: Backing
     known: Structure
     axis: int = 0
+    blocks: tuple[Block, ...] = ()
 
     def bites(self, at: tuple[float, float]) -> float:
         """Return the chance that a screw at a spot meets what holds."""
-        if self.backing.kind == "masonry":
+        if self.backing.kind == "masonry" or any(b.holds(at) for b in self.blocks):
             return 1.0
         if self.surface in ("ceiling", "floor"):
             return self.known.bites(at[self.axis])
@@ -91,7 +109,7 @@ class Into:
 
     def doubt(self, at: tuple[float, float]) -> str:
         """Return why what holds should be found before it is drilled for, in words; "" where nothing is in doubt."""
-        if self.backing.kind == "masonry":
+        if self.backing.kind == "masonry" or any(b.holds(at) for b in self.blocks):
             return ""
         up = None if self.surface in ("ceiling", "floor") else at[1]
         place = at[self.axis]
@@ -211,7 +229,18 @@ def _places(context: Context, unit: Unit, up: float) -> list[float]:
             return [(start + end) / 2]
         n = max(2, math.ceil((end - start) / MASONRY_APART_MM) + 1)
         return [float(x) for x in np.linspace(start, end, n)]
-    return [x for line in context.back.lines if low <= (x := line.at(up)) <= high]
+    studs = [x for line in context.back.lines if low <= (x := line.at(up)) <= high]
+    return studs + [x for block in context.into["back"].blocks for x in _on_block(block, low, high, up)]
+
+
+def _on_block(block: Block, low: float, high: float, up: float) -> Iterator[float]:
+    """Yield where a unit is screwed into a block: as far apart as it reaches, clear of the block's own end screws."""
+    left, right = max(low, block.low[0] + END_KEPT_MM), min(high, block.high[0] - END_KEPT_MM)
+    if not block.low[1] <= up <= block.high[1] or right < left:
+        return
+    yield left
+    if right - left >= APART_MM:
+        yield right
 
 
 def penetration(long_mm: float, *, through_mm: float, packed_mm: float, lining_mm: float) -> float:

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 
 from wobble.core.budget import spend
 from wobble.core.confidence import SURE_TO_BITE
-from wobble.core.hold.fastened.required import Held, Holding, Required, fastened, required_of
+from wobble.core.hold.fastened.required import Held, Holding, Required, fastened, least_screws, required_of
 from wobble.core.hold.fastened.words import caution, instead, working
 from wobble.core.hold.loads import weight_kg
 from wobble.core.hold.rests.battens import split_batten
@@ -54,7 +54,8 @@ def hold(context: Context, order: tuple[str, ...] = ()) -> Holding:
         screws += numbered
         out.append(replace(held, fasteners=tuple(f.id for f in numbered)))
     ledgers = {id(found): found for found, _ in on_ledgers.values()}
-    return Holding(tuple(out), tuple(ledgers.values()), tuple(screws))
+    blocks = tuple(b for id_, asked in required.items() if id_ not in on_ledgers for b in asked.blocks)
+    return Holding(tuple(out), tuple(ledgers.values()), tuple(screws), blocks)
 
 
 def _ledgers(context: Context, required: dict[str, Required]) -> dict[str, tuple[Ledger, tuple[Candidate, ...]]]:
@@ -100,7 +101,7 @@ def _held(context: Context, required: Required, rest: Ledger | None) -> tuple[He
     driven = _in_order(tuple(chosen))
     sure = all(f.bites >= SURE_TO_BITE for f in driven)
     batten = split_batten(context, unit, required.through.thick_mm) if hooked else None
-    least = 1 if carried or rest is not None else 2
+    least = least_screws(carried=carried or rest is not None)
     holds = len(chosen) >= least and use <= 1.0 and (batten is None or batten.lifts)
     said = instead(context, required, len(chosen), batten, holds=holds, sure=sure)
     held = Held(

@@ -2,12 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from wobble.core.fit.overhead.hangers import back_on_wall
 from wobble.core.hold.loads import loads, rests, tips
 from wobble.core.hold.rests.battens import BATTEN_ROWS_MM, BATTEN_UNDER_MM, SplitBatten
+from wobble.core.hold.rests.blocking import blocks_for, needed, used, with_blocks
 from wobble.core.hold.rests.ledgers import GroundRail, Ledger
+from wobble.core.hold.rests.nailers import Nailer
 from wobble.core.hold.screws import (
     Candidate,
     Context,
@@ -59,11 +61,12 @@ class Held(Value, frozen=True, kw_only=True):
 
 @dataclass(frozen=True)
 class Holding:
-    """How all units of a place are held, with the ledgers that they rest on and every screw, numbered."""
+    """How all units are held, the ledgers that they rest on, every screw, numbered, and blocking put in for them."""
 
     held: tuple[Held, ...] = ()
     ledgers: tuple[Ledger, ...] = ()
     fasteners: tuple[Fastener, ...] = ()
+    blocks: tuple[Nailer, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -80,6 +83,7 @@ class Required:
     chosen: tuple[Candidate, ...]
     use: float
     weakest: Candidate | None
+    blocks: tuple[Nailer, ...] = ()
 
 
 def fastened(unit: Unit) -> bool:
@@ -111,7 +115,27 @@ def required_of(context: Context, unit: Unit) -> Required:
     shear, pull = loads(unit, carried=carried, driving_g=driving, off_mm=through.thick_mm if hooked else 0.0)
     found = candidates(context, unit, heights, through)
     chosen, use, weakest = fewest(found.candidates, shear, pull)
-    return Required(unit, carried, through, heights, shear, pull, found, tuple(chosen), use, weakest)
+    required = Required(unit, carried, through, heights, shear, pull, found, tuple(chosen), use, weakest)
+    return required if use <= 1 and len(chosen) >= least_screws(carried=carried) else _blocked(context, required)
+
+
+def least_screws(*, carried: bool) -> int:
+    """Return how many screws hold a unit at least: two where nothing else carries it."""
+    return 1 if carried else 2
+
+
+def _blocked(context: Context, was: Required) -> Required:
+    """Return what a unit comes to with blocking behind it, where there can be some and it then holds."""
+    nailers = blocks_for(context, was.unit, was.heights)
+    if not nailers:
+        return was
+    found = candidates(with_blocks(context, nailers), was.unit, was.heights, was.through)
+    chosen, use, weakest = fewest(found.candidates, was.shear, was.pull)
+    use = max(use, used(context, nailers, chosen, was.shear, was.pull))
+    if use > 1 or len(chosen) < least_screws(carried=was.carried):
+        return was
+    put_in = needed(nailers, chosen, context.backing.stud_mm)
+    return replace(was, found=found, chosen=tuple(chosen), use=use, weakest=weakest, blocks=put_in)
 
 
 def _through(unit: Unit) -> tuple[Through, tuple[float, ...]]:

@@ -78,7 +78,7 @@ class Nailing(Value, frozen=True, kw_only=True):
 
 
 @dataclass(frozen=True)
-class _Upright:
+class Upright:
     """Something upright that pieces are cut between: its two faces, mm along, and how well each is known."""
 
     left: float
@@ -98,7 +98,7 @@ def nailing(context: Context) -> tuple[Nailing, tuple[Fastener, ...]]:
     unknown: list[str] = []
     boarded = ((u, u.body) for u in context.place.units if isinstance(u.body, Boarding))
     for unit, body in ((_on_the_wall(context.place, u), body) for u, body in boarded):
-        mine = [_upright(s, backing) for s in studs if unit.x_mm - backing.stud_mm < s.at_mm < unit.right_mm]
+        mine = [upright_of(s, backing) for s in studs if unit.x_mm - backing.stud_mm < s.at_mm < unit.right_mm]
         if not mine:
             unknown.append(unit.id)
         elif backing.lining_mm > 0:
@@ -106,8 +106,17 @@ def nailing(context: Context) -> tuple[Nailing, tuple[Fastener, ...]]:
         else:
             nailers += _between(context, unit, body, mine)
     return Nailing(nailers=tuple(nailers), loose=tuple(loose), unknown=tuple(unknown)), tuple(
-        f for n in nailers for f in _screws(n)
+        f for n in nailers for f in end_screws(n)
     )
+
+
+def put_in(
+    nailed: tuple[Nailing, tuple[Fastener, ...]], blocks: tuple[Nailer, ...]
+) -> tuple[Nailing, tuple[Fastener, ...]]:
+    """Return what is nailed to with blocking that units ask for, and the screws of both."""
+    found, driven = nailed
+    more = tuple(f for n in blocks for f in end_screws(n))
+    return replace(found, nailers=(*found.nailers, *blocks)), (*driven, *more)
 
 
 def _on_the_wall(place: Place, unit: Unit) -> Unit:
@@ -121,11 +130,12 @@ def _on_the_wall(place: Place, unit: Unit) -> Unit:
     return replace(unit, x_mm=left, width_mm=right - left) if right > left else unit
 
 
-def _upright(line: StructureLine, backing: Backing) -> _Upright:
-    return _Upright(line.at_mm - backing.stud_mm / 2, line.at_mm + backing.stud_mm / 2, line.sd_mm)
+def upright_of(line: StructureLine, backing: Backing) -> Upright:
+    """Return a stud as something that pieces are cut between."""
+    return Upright(line.at_mm - backing.stud_mm / 2, line.at_mm + backing.stud_mm / 2, line.sd_mm)
 
 
-def _loose(unit: Unit, studs: list[_Upright]) -> Iterator[LooseEnd]:
+def _loose(unit: Unit, studs: list[Upright]) -> Iterator[LooseEnd]:
     left, right = studs[0].left - unit.x_mm, unit.right_mm - studs[-1].right
     if left > OVERHANG_MM:
         yield LooseEnd(unit=unit.id, end="left", past_mm=left)
@@ -133,7 +143,7 @@ def _loose(unit: Unit, studs: list[_Upright]) -> Iterator[LooseEnd]:
         yield LooseEnd(unit=unit.id, end="right", past_mm=right)
 
 
-def _between(context: Context, unit: Unit, body: Boarding, studs: list[_Upright]) -> Iterator[Nailer]:
+def _between(context: Context, unit: Unit, body: Boarding, studs: list[Upright]) -> Iterator[Nailer]:
     """Yield the pieces that one boarding asks for on an open frame: ends, then rows, then round what it is cut for."""
     stud = context.backing.stud_mm
     low = context.plan.base.height.value_mm + unit.over_base_mm
@@ -146,7 +156,7 @@ def _between(context: Context, unit: Unit, body: Boarding, studs: list[_Upright]
     uprights = list(studs)
     for end in _loose(unit, studs):
         x = unit.x_mm if end.end == "left" else unit.right_mm - stud
-        uprights.append(_Upright(x, x + stud, STUD_SD_MM))
+        uprights.append(Upright(x, x + stud, STUD_SD_MM))
         yield _piece(context, unit, f"end-{end.end}", "up", (x, low), (low,), long, f"the boards' {end.end} ends")
     uprights.sort(key=lambda u: u.left)
     around = [o for o in context.place.obstacles if _cut_round(o, unit, low, high)]
@@ -154,14 +164,14 @@ def _between(context: Context, unit: Unit, body: Boarding, studs: list[_Upright]
         n = max(2, math.ceil((unit.height_mm - stud) / ROWS_APART_MM) + 1)
         rows = [low + k * (unit.height_mm - stud) / (n - 1) for k in range(n)]
         for k, (a, b) in enumerate(itertools.pairwise(uprights)):
-            free = tuple(z for z in rows if not any(_in_way(o, a, b, z, stud) for o in around))
+            free = tuple(z for z in rows if not any(in_way(o, a, b, z, stud) for o in around))
             if free and b.left - a.right >= LEAST_LONG_MM:
-                yield _across(context, unit, f"row-{k + 1}", a, b, free, "boards that run up, at rows")
+                yield across(context, unit, f"row-{k + 1}", a, b, free, "boards that run up, at rows")
     for o in around:
         yield from _round(context, unit, body, o, uprights)
 
 
-def _round(context: Context, unit: Unit, body: Boarding, o: Obstacle, uprights: list[_Upright]) -> Iterator[Nailer]:
+def _round(context: Context, unit: Unit, body: Boarding, o: Obstacle, uprights: list[Upright]) -> Iterator[Nailer]:
     """Yield blocking under and over an outlet, and beside it where boards along end at it far from a stud."""
     stud = context.backing.stud_mm
     a = max((u for u in uprights if u.right <= o.at[0]), key=lambda u: u.right, default=None)
@@ -169,7 +179,7 @@ def _round(context: Context, unit: Unit, body: Boarding, o: Obstacle, uprights: 
     if a is None or b is None or b.left - a.right < LEAST_LONG_MM:
         return
     under, over = o.at[1] - CLEAR_MM - stud, o.at[1] + o.size[1] + CLEAR_MM
-    yield _across(context, unit, f"round-{o.id}", a, b, (under, over), f"the boards cut round {o.name}")
+    yield across(context, unit, f"round-{o.id}", a, b, (under, over), f"the boards cut round {o.name}")
     if body.runs != "along":
         return
     sides: tuple[tuple[str, float, float], ...] = (
@@ -200,14 +210,16 @@ def _cut_round(o: Obstacle, unit: Unit, low: float, high: float) -> bool:
     )
 
 
-def _in_way(o: Obstacle, a: _Upright, b: _Upright, z: float, stud: float) -> bool:
+def in_way(o: Obstacle, a: Upright, b: Upright, z: float, stud: float) -> bool:
+    """Return whether something on the back is where a piece between two uprights would be."""
     beside = o.at[0] < b.left and o.at[0] + o.size[0] > a.right
     return beside and z < o.at[1] + o.size[1] + CLEAR_MM + stud and z + stud > o.at[1] - CLEAR_MM - stud
 
 
-def _across(
-    context: Context, unit: Unit, name: str, a: _Upright, b: _Upright, rows: tuple[float, ...], why: str
+def across(
+    context: Context, unit: Unit, name: str, a: Upright, b: Upright, rows: tuple[float, ...], why: str
 ) -> Nailer:
+    """Return a piece that lies between two uprights, at one height or several, cut to the gap."""
     sd = math.hypot(a.sd, b.sd, STUD_SD_MM)
     steps = (
         Step(label="Right face of the one", sign=-1, value_mm=a.right, sd_mm=a.sd),
@@ -243,7 +255,7 @@ def _piece(
     )
 
 
-def _screws(nailer: Nailer) -> Iterator[Fastener]:
+def end_screws(nailer: Nailer) -> Iterator[Fastener]:
     """Yield two screws slantwise through each end of each piece, into the stud, plate or blocking that it meets."""
     sold = next(mm for mm in SOLD_MM if mm >= TOED_MM + LEAST_IN_MM)
     steps = (

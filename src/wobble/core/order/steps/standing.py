@@ -133,10 +133,11 @@ def _rests(work: PlaceWork, unit: Unit) -> Iterator[WorkStep]:
     heights += [
         f"top {work.say(ledger.top_mm)} over the mark" for ledger in work.hold.ledgers if unit.id in ledger.units
     ]
+    way = "nailed" if unit.kind in ON_WALLS else "screwed"
     yield WorkStep(
         key=work.key("hang on", unit.id),
         kind="hang on",
-        name=f"Put in what {unit.name} is nailed to" if nailed else f"Fix what {unit.name} rests on",
+        name=f"Put in what {unit.name} is {way} to" if nailed else f"Fix what {unit.name} rests on",
         place=work.place.id,
         of=(unit.id,),
         parts=tuple(p.key for p in parts),
@@ -145,6 +146,8 @@ def _rests(work: PlaceWork, unit: Unit) -> Iterator[WorkStep]:
         skill="fixing",
         machines=("drill",),
         why="no hand gets behind the boards afterwards; ends that are nailed to nothing work loose"
+        if nailed and unit.kind in ON_WALLS
+        else "too few studs stand behind it, and no hand gets there once the lining is on"
         if nailed
         else "it carries the unit while that is screwed, and sets its height",
         how=(
