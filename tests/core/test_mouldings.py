@@ -15,6 +15,7 @@ from tests.setout.places import job_of, piece, place_of
 from wobble.core import solve
 from wobble.core.fit.mouldings.corners import saw_settings
 from wobble.core.job import Moulding
+from wobble.core.make.ready import readied
 
 SHELFWARD = piece("M", 0.0, WIDE, kind="moulding", height_mm=70.0, depth_mm=18.0, over_base_mm=1000.0)
 SKIRTING = replace(SHELFWARD, meets=("left", "right"), fixing_heights_mm=(35.0,))
@@ -168,6 +169,8 @@ def test_before_anything_is_measured_it_is_in_the_list_and_waits():
     unit = replace(SKIRTING, width_mm=2400.0, body=Moulding(left_mm=500.0))
     place = solve(job_of(place_of(unit))).places[0]
     parts = {p.id: p for p in place.parts}
-    assert parts["moulding-M-back"].ready
+    (waits,) = readied(tuple(parts.values()), {})[0].waits
+    assert waits.measured
+    assert "walls measured" in waits.words
     assert parts["moulding-M-back"].finished[0].figure.sd_mm > 5.0
     assert parts["moulding-M-left"].blank_mm[0] == pytest.approx(530.0)

@@ -108,6 +108,7 @@ def test_every_call_on_a_job_refuses_another_user(ines, tomas):
                 "fact_id": "gw-05",
                 "scribe_id": "T-back",
                 "rod": "long",
+                "mark": "A1",
                 "form": "svg",
                 "number": 1,
                 "what": "parts",

@@ -98,6 +98,14 @@ def test_parts_and_sheets_are_given_as_files(ines, stored):
     dxf = ines.client.get(f"/api/jobs/{stored['id']}/sheets/2.dxf")
     assert b"LWPOLYLINE" in dxf.content
     assert ines.client.get(f"/api/jobs/{stored['id']}/sheets/99.svg").status_code == 404
+    part = f"/api/jobs/{stored['id']}/parts/A1"
+    assert b" up; its " in ines.client.get(f"{part}/part.svg").content
+    assert b"HOLES" in ines.client.get(f"{part}/part.dxf").content
+    _, pages = ines.get(f"/jobs/{stored['id']}/parts/A1/tiles")
+    assert pages["words"][0].startswith("A1 ")
+    assert all(t["svg"].startswith("<svg") for t in pages["tiles"])
+    status, fault = ines.get(f"/jobs/{stored['id']}/parts/Z99/tiles")
+    assert (status, fault["mend"]) == (404, "Marks are on the parts list.")
 
 
 def test_in_inches_the_parts_list_has_their_sizes_on_a_rule_too():

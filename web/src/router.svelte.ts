@@ -85,4 +85,6 @@ export const router = new Router([
   { path: '/jobs/:job/:place/set', load: () => import('./stages/set/Set.svelte') },
   { path: '/jobs/:job/:place/rods/:rod', load: () => import('./stages/fit/Template.svelte') },
   { path: '/jobs/:job/:place/fit/:scribe', load: () => import('./stages/fit/Template.svelte') },
+  // last: a place may be called “parts”
+  { path: '/jobs/:job/parts/:mark', load: () => import('./stages/fit/Template.svelte') },
 ]);

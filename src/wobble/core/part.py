@@ -140,12 +140,14 @@ HoleUse = Literal["shelf pin", "hinge cup", "screw", "pocket", "cable", "cut-out
 class Drilling(Value, frozen=True, kw_only=True):
     """Holes of one sort in a part: how wide, how deep (0 for through), and where they are, in words too.
 
-    `at` gives each one's middle along the part's length and width, mm, from its lower left corner with `face` up.
+    `at` gives each one's middle, mm, along the part's length from its lower or left end, and across its width from its
+    back edge, or its left or lower one where it stands at the front. `size_mm` is along and across, where not round.
     """
 
     use: HoleUse
     face: str
     diameter_mm: float
+    size_mm: tuple[float, float] | None = None
     deep_mm: float = 0.0
     at: tuple[tuple[float, float], ...]
     words: str

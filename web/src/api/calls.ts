@@ -269,6 +269,8 @@ export const calls = {
         params: { path: { job_id: job, place_id: place, scribe_id: scribe } },
       }),
     ),
+  partTemplate: (job: string, mark: string): Promise<Template> =>
+    value(client.GET('/api/jobs/{job_id}/parts/{mark}/tiles', { params: { path: { job_id: job, mark } } })),
   setOut: (job: string, place: string): Promise<LaidOut> =>
     value(client.GET('/api/jobs/{job_id}/places/{place_id}/setout', placePath(job, place))),
   trySetOut: (job: string, place: string, said: SetOut, move: Move | null): Promise<Tried> =>

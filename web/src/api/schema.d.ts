@@ -500,6 +500,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/parts/{mark}/part.{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Save Part
+         * @description Give one part at full size, as SVG or DXF.
+         */
+        get: operations["save_part"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/parts/{mark}/tiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Part Tiles
+         * @description Give what is drilled into a part, and cut off it, as pages at full size.
+         */
+        get: operations["get_part_tiles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/photos": {
         parameters: {
             query?: never;
@@ -2729,7 +2769,8 @@ export interface components {
          * Drilling
          * @description Holes of one sort in a part: how wide, how deep (0 for through), and where they are, in words too.
          *
-         *         `at` gives each one's middle along the part's length and width, mm, from its lower left corner with `face` up.
+         *         `at` gives each one's middle, mm, along the part's length from its lower or left end, and across its width from its
+         *         back edge, or its left or lower one where it stands at the front. `size_mm` is along and across, where not round.
          */
         Drilling: {
             at: [
@@ -2740,6 +2781,11 @@ export interface components {
             deep_mm: number;
             diameter_mm: number;
             face: string;
+            /** @default null */
+            size_mm: [
+                number,
+                number
+            ] | null;
             /** @enum {unknown} */
             use: "cable" | "cut-out" | "drain" | "handle" | "hinge cup" | "pocket" | "screw" | "shelf pin";
             words: string;
@@ -8644,6 +8690,69 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    save_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                mark: string;
+                form: "svg" | "dxf";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Refused */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Fault"];
+                };
+            };
+        };
+    };
+    get_part_tiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Done */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Template"];
+                };
             };
             /** @description Refused */
             422: {

@@ -20,7 +20,6 @@ from wobble.core.setout.boards import seams
 STANDS = "the run standing, measured beside it"
 """What a strip that is scribed to a wall waits for."""
 TEMPLATE = "a template, or the walls measured at its height"
-BETWEEN = "the walls measured at its height, or what it runs along standing"
 SAW_OFF_MM = 30.0
 """What a length of moulding is longer than it ends up: for a first cut at each end."""
 SURE_SD = 2.0
@@ -166,12 +165,11 @@ def _length(unit: Unit, body: Moulding, one: MouldingLength) -> Part:
         name=f"{unit.name}, {way_words(one.along)}",
         thick_mm=body.thick_mm,
         blank_mm=(longest / one.pieces + SAW_OFF_MM, face_mm(unit, body)),
-        finished=(Dimension(label="long at its back", figure=one.long),),
+        finished=(Dimension(label="long", figure=one.long),),
         quantity=one.pieces,
         seen=("front face",),
         end="seen from its face: left end at your left",
         joins=cut + (f"; {one.pieces} lengths, scarfed at 45° over a stud" if one.pieces > 1 else ""),
-        ready=(BETWEEN,) if one.along == "back" and one.long.sd_mm > 0 else (),
     )
 
 

@@ -84,6 +84,13 @@ def _ready(part: Part, known: Mapping[str, Known]) -> Part:
     )
 
 
+MEASURED: dict[Role, str] = {
+    "nailer": "the gap between the studs measured",
+    "trim": "the walls measured at its height, or what it runs along standing",
+}
+"""What is measured where a part's place is not known well enough; others once the level is struck."""
+
+
 def _unsure(part: Part) -> Iterator[Wait]:
     """Yield the measure that a part waits for whose size is not known well enough."""
     may = MAY_CHANGE.get(part.role, BOARDS_MM)
@@ -91,7 +98,7 @@ def _unsure(part: Part) -> Iterator[Wait]:
         return
     if not part.boxes:  # cut to a surface, not to a unit: its place is measured
         if any(SURE * d.figure.sd_mm > may for d in part.finished):
-            words = "the gap between the studs measured" if part.role == "nailer" else STRUCK
+            words = MEASURED.get(part.role, STRUCK)
             yield Wait(key=f"place-{part.id}", words=words, measured=True)
         return
     if any(SURE * d.figure.sd_mm > may for d in part.finished):

@@ -21,7 +21,7 @@ from wobble.core.stages import PlaceFit, PlaceRod, find_place
 from wobble.site import edits, rows
 from wobble.site.answers import answered, computed
 from wobble.site.api.jobs import StoredJob, stored
-from wobble.site.api.wire import answer, body, describe
+from wobble.site.api.wire import Template, answer, body, describe, template
 from wobble.site.computing import Question
 
 router = Router(tags=["fit"])
@@ -93,20 +93,6 @@ def compare_alternatives(request: HttpRequest, job_id: UUID, place_id: str) -> H
     return answered(request, job_id, place_id, "compared")
 
 
-class TileOut(msgspec.Struct, frozen=True, kw_only=True):
-    """One page of a template: its name and its drawing at full size."""
-
-    name: str
-    svg: str
-
-
-class Template(msgspec.Struct, frozen=True, kw_only=True):
-    """A cut line to print at full size, with the words that belong on it."""
-
-    words: tuple[str, ...]
-    tiles: tuple[TileOut, ...]
-
-
 @router.get(
     "/{uuid:job_id}/places/{place_id}/scribes/{scribe_id}/tiles",
     openapi_extra=describe(gives=Template),
@@ -115,8 +101,7 @@ class Template(msgspec.Struct, frozen=True, kw_only=True):
 def get_template(request: HttpRequest, job_id: UUID, place_id: str, scribe_id: str) -> HttpResponse:
     """Give a cut line as pages at full size."""
     scribe, units = _scribe(request, job_id, place_id, scribe_id)
-    pages = tuple(TileOut(name=t.name, svg=t.svg) for t in tiles(scribe, units))
-    return answer(Template(words=scribe_words(scribe, units), tiles=pages))
+    return answer(template(scribe_words(scribe, units), tiles(scribe, units)))
 
 
 @router.get(
@@ -133,8 +118,7 @@ def get_rod(request: HttpRequest, job_id: UUID, place_id: str, rod: str) -> Http
     if found is None:
         raise NotThere(f"There is no rod “{rod}”.", mend="Ask for long or upright.")
     name = find_place(job, place_id).name
-    pages = tuple(TileOut(name=t.name, svg=t.svg) for t in rod_tiles(found, name, job.units))
-    return answer(Template(words=rod_words(found, name, job.units), tiles=pages))
+    return answer(template(rod_words(found, name, job.units), rod_tiles(found, name, job.units)))
 
 
 @router.get("/{uuid:job_id}/places/{place_id}/scribes/{scribe_id}/line.{form}", operation_id="get_line")

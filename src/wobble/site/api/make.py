@@ -12,15 +12,18 @@ from ninja import Router
 
 from wobble.core import job as core
 from wobble.core.errors import NotThere
+from wobble.core.formats.paper.part_drawing import faces, part_dxf, part_svg, part_tiles, part_words
 from wobble.core.formats.parts_table import sheet_dxf, sheet_svg, write_parts
 from wobble.core.formats.stock_table import Prices, read_prices, read_stock, write_stock
+from wobble.core.length import LengthUnit
+from wobble.core.make.marked import MarkedPart
 from wobble.core.make.result import Made
 from wobble.core.make.trip import Trip, one_trip
 from wobble.core.stages import AimOutcome
 from wobble.site import edits, rows
 from wobble.site.answers import answered, computed
 from wobble.site.api.jobs import StoredJob, stored
-from wobble.site.api.wire import answer, body, describe
+from wobble.site.api.wire import Template, answer, body, describe, template
 from wobble.site.computing import Question
 
 router = Router(tags=["make"])
@@ -141,6 +144,29 @@ def save_sheet(request: HttpRequest, job_id: UUID, number: int, form: Literal["s
     if form == "svg":
         return _file(sheet_svg(sheet, number), "image/svg+xml", f"sheet-{number}.svg")
     return _file(sheet_dxf(sheet), "application/dxf", f"sheet-{number}.dxf")
+
+
+@router.get("/{uuid:job_id}/parts/{mark}/tiles", openapi_extra=describe(gives=Template), operation_id="get_part_tiles")
+def get_part_tiles(request: HttpRequest, job_id: UUID, mark: str) -> HttpResponse:
+    """Give what is drilled into a part, and cut off it, as pages at full size."""
+    one, units = _part(request, job_id, mark)
+    return answer(template(part_words(one, faces(one.part)[0], units), part_tiles(one, units)))
+
+
+@router.get("/{uuid:job_id}/parts/{mark}/part.{form}", openapi_extra=describe(), operation_id="save_part")
+def save_part(request: HttpRequest, job_id: UUID, mark: str, form: Literal["svg", "dxf"]) -> HttpResponse:
+    """Give one part at full size, as SVG or DXF."""
+    one, units = _part(request, job_id, mark)
+    if form == "svg":
+        return _file(part_svg(one, units), "image/svg+xml", f"part-{one.mark}.svg")
+    return _file(part_dxf(one, units), "application/dxf", f"part-{one.mark}.dxf")
+
+
+def _part(request: HttpRequest, job_id: UUID, mark: str) -> tuple[MarkedPart, LengthUnit]:
+    one = next((p for p in _made(request, job_id).parts if p.mark == mark), None)
+    if one is None:
+        raise NotThere(f"There is no part “{mark}”.", mend="Marks are on the parts list.")
+    return one, rows.job_value(edits.find_job(request.user, job_id)).units
 
 
 @router.get("/{uuid:job_id}/papers/{what}.pdf", openapi_extra=describe(), operation_id="save_paper")

@@ -5,12 +5,14 @@ The core's values bring their own JSON form, so no second set of models describe
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Any, TypeVar
 
 import msgspec
 from django.http import HttpRequest, HttpResponse
 
 from wobble.core.formats.document import decode
+from wobble.core.formats.paper.cutting import Tile
 from wobble.site.rebase import Side
 
 T = TypeVar("T")
@@ -68,3 +70,22 @@ def _content(kind: Any, description: str) -> dict[str, Any]:
 def components() -> dict[str, Any]:
     """Return the schemas of all values that calls take or give."""
     return dict(sorted(_known.items()))
+
+
+class TileOut(msgspec.Struct, frozen=True, kw_only=True):
+    """One page of a template: its name and its drawing at full size."""
+
+    name: str
+    svg: str
+
+
+class Template(msgspec.Struct, frozen=True, kw_only=True):
+    """A cut line to print at full size, with the words that belong on it."""
+
+    words: tuple[str, ...]
+    tiles: tuple[TileOut, ...]
+
+
+def template(words: tuple[str, ...], tiles: Iterable[Tile]) -> Template:
+    """Return pages at full size as they are answered."""
+    return Template(words=words, tiles=tuple(TileOut(name=t.name, svg=t.svg) for t in tiles))

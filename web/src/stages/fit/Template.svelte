@@ -1,4 +1,4 @@
-<!-- One cut line, or a rod, at full size, as pages to print; the page on the screen is what comes out of the printer. -->
+<!-- One cut line, a rod, or what is drilled into a part, at full size, as pages to print; the page on the screen is what comes out of the printer. -->
 <script lang="ts">
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
@@ -12,7 +12,9 @@
   let { params }: { params: Record<string, string> } = $props();
   const job = $derived(params['job'] ?? '');
   const place = $derived(params['place'] ?? '');
-  const fit = $derived(`/jobs/${job}/${place}/fit`);
+  const mark = $derived(params['mark']);
+  const back = $derived(mark ? `/jobs/${job}/make` : `/jobs/${job}/${place}/fit`);
+  const stage = $derived(mark ? 'Make' : 'Fit');
   let template = $state.raw<Template | null>(null);
   let missing = $state(false);
 
@@ -21,7 +23,12 @@
     document.title = `${params['rod'] ? 'Rod' : 'Template'} · Wobble`;
     void open.load(job);
     const rod = params['rod'];
-    (rod ? calls.rod(job, place, rod) : calls.template(job, place, params['scribe'] ?? ''))
+    (mark
+      ? calls.partTemplate(job, mark)
+      : rod
+        ? calls.rod(job, place, rod)
+        : calls.template(job, place, params['scribe'] ?? '')
+    )
       .then((found) => (template = found))
       .catch((fault: unknown) => {
         missing = true;
@@ -31,7 +38,7 @@
 </script>
 
 {#if missing}
-  <Missing what={params['rod'] ? 'rod' : 'cut line'} to={fit} way="Go to Fit" />
+  <Missing what={mark ? 'part' : params['rod'] ? 'rod' : 'cut line'} to={back} way="Go to {stage}" />
 {:else if template}
   <main class="page">
     <div class="no-print">
@@ -50,6 +57,14 @@
           <li>
             What is <b>behind</b> is dashed, what is in the way dotted. Detect before you drill: a mark is no find.
           </li>
+        {:else if mark}
+          <li>
+            Each page says which face is up and from where on the part it is; pages without a hole are left
+            out.
+          </li>
+          <li>
+            Lay it to the part's edges, prick the middles through, and drill where the blue lines cross.
+          </li>
         {:else}
           <li>Lay the pages on each other by their crosses and tape them; the names say which follows.</li>
           <li>
@@ -58,10 +73,12 @@
         {/if}
       </ol>
       <div class="go">
-        <Button size="small" on:click={() => print()}
-          >Print {template.tiles.length} {template.tiles.length > 1 ? 'pages' : 'page'}</Button
-        >
-        <Button size="small" kind="ghost" href={fit}>Back to Fit</Button>
+        {#if template.tiles.length}
+          <Button size="small" on:click={() => print()}
+            >Print {template.tiles.length} {template.tiles.length > 1 ? 'pages' : 'page'}</Button
+          >
+        {:else}<p>Nothing is drilled into it or cut off it: there is no page to print.</p>{/if}
+        <Button size="small" kind="ghost" href={back}>Back to {stage}</Button>
       </div>
     </div>
     <div class="tiles">

@@ -7,6 +7,7 @@
   import NumberField from '../../entry/NumberField.svelte';
   import Measure from '../../entry/Measure.svelte';
   import { showLength } from '../../entry/length';
+  import { open } from '../../state/job.svelte';
   import { usePlace } from '../../state/place';
 
   interface Props {
@@ -124,6 +125,15 @@
   {#if p.part.cuts.length}<dt>Cut lines</dt>
     <dd>scribed to the wall: see Fit, Cut lines</dd>{/if}
 </dl>
+{#if p.part.blank_mm[1] && open.stored}
+  {@const at = `/api/jobs/${open.stored.id}/parts/${encodeURIComponent(p.mark)}/part`}
+  <p class="files no-print">
+    At full size: <a href="{at}.svg" download>SVG</a> <a href="{at}.dxf" download>DXF</a>
+    {#if p.part.drillings.length || p.part.corner}
+      <a href="/jobs/{open.stored.id}/parts/{encodeURIComponent(p.mark)}">Print a template</a>
+    {/if}
+  </p>
+{/if}
 {#each p.checked as c, i (i)}
   <p class={c.then === 'cut again' ? 'stop' : c.then === 'trim' ? 'mind' : 'quiet'}>
     {c.count} cut: {c.words}

@@ -167,8 +167,8 @@ def tiles(scribe: Scribe, units: LengthUnit = "mm") -> tuple[Tile, ...]:
     """
     drawing = cut_drawing(scribe)
     xs, ys = zip(*drawing.line, *drawing.reference, strict=True)
-    columns = _starts(min(xs), max(xs), TILE_MM[0])
-    rows = _starts(min(ys), max(ys), TILE_MM[1])
+    columns = starts(min(xs), max(xs), TILE_MM[0])
+    rows = starts(min(ys), max(ys), TILE_MM[1])
     cells = [(x, y) for y in rows for x in columns if _crosses(drawing, x, y)]
     words = scribe_words(scribe, units)
     return tuple(
@@ -177,7 +177,8 @@ def tiles(scribe: Scribe, units: LengthUnit = "mm") -> tuple[Tile, ...]:
     )
 
 
-def _starts(low: float, high: float, step: float) -> list[float]:
+def starts(low: float, high: float, step: float) -> list[float]:
+    """Return where tiles begin that cover a length, each a little over the next."""
     n = max(1, math.ceil((high - low - OVERLAP_MM) / (step - OVERLAP_MM)))
     return [low + i * (step - OVERLAP_MM) for i in range(n)]
 
@@ -194,9 +195,17 @@ def _crosses(drawing: CutDrawing, x: float, y: float) -> bool:
 
 
 def _page(drawing: CutDrawing, x: float, y: float, name: str, words: tuple[str, ...], hand: Hand) -> str:
+    left, top = x - 10.0, y + TILE_MM[1] + 10.0
+    lines = _path(drawing.line, left, top, "cut", "#000", 0.35) + _path(
+        drawing.reference, left, top, "reference", "#1a4fb8", 0.2
+    )
+    place = f"Page {name}: from {x - drawing.reference[0][0]:.0f}, {y - drawing.reference[0][1]:.0f} mm of the zero."
+    return tile_page(lines, WALL[hand], (place, *words[:2]))
+
+
+def tile_page(lines: str, head: str, words: tuple[str, ...]) -> str:
     """Return one page; the frame of its tile is `TILE_MM` and stands ten millimetres in from the page's corner."""
     width, height = PAGE_MM
-    left, top = x - 10.0, y + TILE_MM[1] + 10.0
     corners = [
         (10.0, 10.0),
         (10.0 + TILE_MM[0], 10.0),
@@ -205,16 +214,12 @@ def _page(drawing: CutDrawing, x: float, y: float, name: str, words: tuple[str, 
     ]
     crosses = "".join(f"M{cx - 4:.1f},{cy:.1f}h8M{cx:.1f},{cy - 4:.1f}v8" for cx, cy in corners)
     clip = f'<clipPath id="tile"><rect x="10" y="10" width="{TILE_MM[0]}" height="{TILE_MM[1]}"/></clipPath>'
-    lines = _path(drawing.line, left, top, "cut", "#000", 0.35) + _path(
-        drawing.reference, left, top, "reference", "#1a4fb8", 0.2
-    )
-    place = f"Page {name}: from {x - drawing.reference[0][0]:.0f}, {y - drawing.reference[0][1]:.0f} mm of the zero."
     body = [
         clip,
         f'<g clip-path="url(#tile)">{lines}</g>',
         f'<path d="{crosses}" fill="none" stroke="#888" stroke-width="0.2"/>',
-        *written((WALL[hand],), 16.0, 18.0),
-        *written((place, *words[:2]), 10.0, TILE_MM[1] + 18.0),
+        *written((head,), 16.0, 18.0),
+        *written(words, 10.0, TILE_MM[1] + 18.0),
         *bar(10.0, height - 4.0),
     ]
     return (
