@@ -13,6 +13,7 @@ from wobble.core import confidence, facts
 from wobble.core.formats.document import job_schema
 from wobble.core.hold.result import CEILING, FLOOR
 from wobble.core.job import backing, board, decided, framing, insides, place, rules, sessions, unit, workshop
+from wobble.core.setout.curves import EDGES
 
 ROOT = Path(__file__).resolve().parents[1]
 OPENAPI = ROOT / "web" / "openapi.json"
@@ -118,6 +119,7 @@ def fields() -> str:
         "DEFAULTS": {name: msgspec.to_builtins(value) for name, value in DEFAULTS.items()},
         "STANDING": {tag: msgspec.to_builtins(made()) for tag, made in standing.items()},
         "LIMITS": limits,
+        "CURVED_EDGES": EDGES,
     }
     lines = ["/** What forms need to know of the core. Written by `./run api`; never by hand. */"]
     lines += [

@@ -29,6 +29,7 @@ from wobble.core.job import (
     Boarding,
     Body,
     Closing,
+    Curve,
     Doorway,
     FixedTop,
     Framing,
@@ -71,6 +72,7 @@ from wobble.core.job.unit import (
     UnitKind,
 )
 from wobble.core.part import Fastener
+from wobble.core.setout.curves import EDGES
 from wobble.core.stages import solve_glance
 
 SIDE = SetUp(id="side", name="Side plane", across="x", at_mm=1000.0)
@@ -196,6 +198,7 @@ def _units(rng: np.random.Generator, place: Place) -> Iterator[Unit]:
             name=f"Unit {i}",
             kind=kind,
             body=_body(rng, kind) if rng.random() < 0.8 else None,
+            curve=_curve(rng, kind) if rng.random() < 0.3 else None,
             x_mm=x,
             width_mm=wide,
             depth_mm=float(rng.choice([19, 300, 560, 700])),
@@ -228,6 +231,14 @@ def _fastened_to(rng: np.random.Generator) -> tuple[FastenedTo, ...]:
         return ()
     picked = tuple(dict.fromkeys(_pick(rng, FastenedTo) for _ in range(int(rng.integers(1, 3)))))
     return ("nothing",) if "nothing" in picked else picked
+
+
+def _curve(rng: np.random.Generator, kind: str) -> Curve | None:
+    edges = EDGES.get(kind, ())
+    if not edges:
+        return None
+    rise = float(rng.choice([1, 60, 300, 2000]))
+    return Curve(edge=_pick(rng, edges), rise_mm=rise, way=_pick(rng, ("out", "in")))
 
 
 def _body(rng: np.random.Generator, kind: str) -> Body | None:

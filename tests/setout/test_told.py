@@ -19,6 +19,7 @@ from wobble.core.job import (
     Cell,
     Columns,
     Content,
+    Curve,
     Door,
     Drawers,
     Edge,
@@ -84,6 +85,8 @@ PLACES: dict[str, Place] = {
     "cut-round": place_of(
         piece("B", 0.0, 2000.0, kind="boarding", height_mm=1000.0, body=Boarding()), openings=(WINDOW,)
     ),
+    "curve-too-round": place_of(piece("A", kind="panel", curve=Curve(edge="upper", rise_mm=400.0))),
+    "curved": place_of(piece("A", kind="panel", curve=Curve(edge="lower", rise_mm=120.0, way="in"))),
     "deck-span": place_of(platform(most_apart_mm=900.0, load_kg_per_m2=20.0)),
     "does-not-go-in": place_of(
         carcass("A", 600.0, Cell(holds=(Content(name="X", width_mm=570.0, depth_mm=9.0, height_mm=9.0),)))

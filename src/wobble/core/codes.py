@@ -62,6 +62,8 @@ RodCode = Literal[
     "cells-overfull",
     "covering-hits",
     "cut-round",
+    "curve-too-round",
+    "curved",
     "deck-span",
     "does-not-go-in",
     "drawer-narrow",

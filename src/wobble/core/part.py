@@ -170,6 +170,23 @@ class CutCorner(Value, frozen=True, kw_only=True):
     words: str
 
 
+class CurvedEdge(Value, frozen=True, kw_only=True):
+    """An edge that is cut to a part of a circle.
+
+    Attributes:
+        edge: Which. chord_mm: Its length along. rise_mm: How far it rises over it. way: Out or in.
+        radius_mm: Of the trammel. marks: Along the edge, and in from it, mm. words: All of that.
+    """
+
+    edge: Literal["upper", "lower", "front"]
+    chord_mm: float
+    rise_mm: float
+    way: Literal["out", "in"]
+    radius_mm: float
+    marks: tuple[tuple[float, float], ...]
+    words: str
+
+
 class Wait(Value, frozen=True, kw_only=True):
     """What must be known or done before a part may be cut: a key that a fact can name, and the words for it.
 
@@ -194,7 +211,7 @@ class Part(Value, frozen=True, kw_only=True):
         grain: Along its length, or of no matter. hand: For left or right, where the two are not alike.
         banded: Edges that are banded. seen: Faces that are seen. face_up: Which face lies up on the bench.
         end: What is written on its lower end. joins: How it is joined to the others.
-        grooves, drillings: What is cut into it. corner: What is cut off it at an end.
+        grooves, drillings: What is cut into it. corner: What is cut off it at an end. curve: An edge that is curved.
         bevel_deg: Of its long edge, from its face; 0 for square.
         boxes: Where each of them stands in its unit.
     """
@@ -222,5 +239,6 @@ class Part(Value, frozen=True, kw_only=True):
     grooves: tuple[Groove, ...] = ()
     drillings: tuple[Drilling, ...] = ()
     corner: CutCorner | None = None
+    curve: CurvedEdge | None = None
     bevel_deg: float = 0.0
     boxes: tuple[Box, ...] = ()

@@ -761,3 +761,15 @@ export const LIMITS = {
     }
   }
 } as const;
+export const CURVED_EDGES = {
+  "panel": [
+    "upper",
+    "lower"
+  ],
+  "top": [
+    "front"
+  ],
+  "shelf": [
+    "front"
+  ]
+} as const;

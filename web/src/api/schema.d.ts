@@ -2415,6 +2415,44 @@ export interface components {
             sd_deg: number;
         };
         /**
+         * Curve
+         * @description An edge that is a part of a circle over its whole length: how far it rises over its ends, out or in.
+         *
+         *         A panel's upper edge is an arched head, its lower one an arch cut out of it; the front of a top bows or is hollow.
+         */
+        Curve: {
+            /** @enum {unknown} */
+            edge: "front" | "lower" | "upper";
+            rise_mm: number;
+            /**
+             * @default out
+             * @enum {unknown}
+             */
+            way: "in" | "out";
+        };
+        /**
+         * CurvedEdge
+         * @description An edge that is cut to a part of a circle.
+         *
+         *         Attributes:
+         *             edge: Which. chord_mm: Its length along. rise_mm: How far it rises over it. way: Out or in.
+         *             radius_mm: Of the trammel. marks: Along the edge, and in from it, mm. words: All of that.
+         */
+        CurvedEdge: {
+            chord_mm: number;
+            /** @enum {unknown} */
+            edge: "front" | "lower" | "upper";
+            marks: [
+                number,
+                number
+            ][];
+            radius_mm: number;
+            rise_mm: number;
+            /** @enum {unknown} */
+            way: "in" | "out";
+            words: string;
+        };
+        /**
          * Cut
          * @description One cut: which piece it cuts (its corner and size), across which axis, and where the kept side ends, mm.
          */
@@ -3180,7 +3218,7 @@ export interface components {
             about: string[];
             /** @default  */
             caution: string;
-            code: ("bend-seen" | "edge-or-knock" | "edge-seen" | "few-readings" | "knocked" | "leaning-line" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned" | "unseen-misread") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "frame-small" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-on-board" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "past-wall-end" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rule-lost" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("moulding-bends" | "moulding-ceiling" | "moulding-corner" | "moulding-curve" | "moulding-laid" | "moulding-opens" | "moulding-springs") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "ends-loose" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "nailers" | "nailing-unknown" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
+            code: ("bend-seen" | "edge-or-knock" | "edge-seen" | "few-readings" | "knocked" | "leaning-line" | "no-back" | "no-floor" | "readings-agree" | "readings-differ" | "take-again" | "thinned" | "unseen-misread") | ("all-laid-out" | "angled-by-hand" | "assumed-stock" | "bought-whole" | "cut-again" | "heavy-sheet" | "long-sheet" | "made-of-several" | "no-machine" | "no-room" | "nothing-made" | "now-and-later" | "other-thickness" | "stock-missing" | "trim-cut" | "unknown-cut") | ("corner-handles" | "corner-overlap" | "fixing-above" | "gap-between" | "higher-than-room" | "larger-than-unit" | "no-floor-surface" | "no-opening" | "no-units" | "outside" | "overlap" | "past-place" | "under-floor" | "unusual-height") | ("before-opening" | "behind-lip" | "beside-height" | "boards-cannot" | "boards-laid" | "cells-overfull" | "covering-hits" | "curve-too-round" | "curved" | "cut-round" | "deck-span" | "does-not-go-in" | "drawer-narrow" | "drawer-too-tall" | "follows-walls" | "frame-bends" | "frame-laid" | "frame-small" | "hangs" | "hangs-between" | "hinge-not-chosen" | "hole-edge" | "hole-on-board" | "hole-outside" | "lid-over-seam" | "lid-room" | "lid-strip" | "mirror-image" | "no-width" | "past-corner" | "past-wall-end" | "peg-heavy" | "plug-larger" | "rests-in-ring" | "rests-on-nothing" | "rule-lost" | "rules-disagree" | "shelf-sags" | "stack-gives" | "stack-misses" | "stack-no-room" | "stands-in" | "walls-not-measured" | "weak-side") | ("base-height" | "cut-down" | "feet" | "feet-past" | "height-from-high-spot" | "height-unknown" | "heights-from-mark" | "kit-misses" | "legs-short" | "may-touch" | "packing" | "packing-deep" | "shims" | "too-tall" | "top-too-low" | "vague-shims") | ("box-behind-frame" | "door-swing" | "drawer-lip" | "filler" | "filler-needs" | "goes-between" | "into-wall" | "scrapes" | "scribe-allowance" | "too-wide" | "walls-crossed") | ("flat-no-room" | "moves" | "sag" | "seam" | "top-goes" | "top-stuck") | ("moulding-bends" | "moulding-ceiling" | "moulding-corner" | "moulding-curve" | "moulding-laid" | "moulding-opens" | "moulding-springs") | ("rack" | "rack-ceiling-unknown" | "rack-into-ceiling") | ("goes-in" | "stuck") | ("access-hole" | "access-panel" | "air" | "beside-clear" | "beside-tight" | "hatch" | "moved-first" | "notch" | "notch-clear" | "notch-too-deep" | "outlet-buried" | "outlet-notch" | "radiator-covered" | "skirting-clear" | "skirting-hold-back" | "skirting-notch" | "taken-out" | "under-board" | "under-board-tight" | "vent-buried" | "vent-ducted" | "vent-grille-long" | "wire-bridged" | "wire-clear") | ("cleat-held" | "cleat-not-held" | "contents-assumed" | "ends-loose" | "floor-held" | "floor-not-held" | "found-disagrees" | "found-odd" | "held" | "held-if-found" | "held-mind" | "joists-other-way" | "kit-misses-packing" | "kit-short" | "nail-plate" | "nailers" | "nailing-unknown" | "no-plan" | "not-enough" | "not-held" | "rack-held" | "rack-not-held" | "side-held" | "side-not-held") | ("all-done" | "alone" | "dries" | "dropped" | "ends" | "late" | "no-session" | "not-turned" | "ring" | "sessions-assumed" | "step-unknown" | "trade-no-date" | "turned" | "visit-early") | ("all-true" | "found-otherwise" | "set-out-of-true" | "stands-otherwise" | "still-to-check");
             /** @default null */
             figure: components["schemas"]["Figure"] | null;
             /** @enum {unknown} */
@@ -5374,7 +5412,7 @@ export interface components {
          *             grain: Along its length, or of no matter. hand: For left or right, where the two are not alike.
          *             banded: Edges that are banded. seen: Faces that are seen. face_up: Which face lies up on the bench.
          *             end: What is written on its lower end. joins: How it is joined to the others.
-         *             grooves, drillings: What is cut into it. corner: What is cut off it at an end.
+         *             grooves, drillings: What is cut into it. corner: What is cut off it at an end. curve: An edge that is curved.
          *             bevel_deg: Of its long edge, from its face; 0 for square.
          *             boxes: Where each of them stands in its unit.
          */
@@ -5391,6 +5429,8 @@ export interface components {
             boxes: components["schemas"]["Box"][];
             /** @default null */
             corner: components["schemas"]["CutCorner"] | null;
+            /** @default null */
+            curve: components["schemas"]["CurvedEdge"] | null;
             /** @default [] */
             cuts: string[];
             /** @default [] */
@@ -7515,6 +7555,8 @@ export interface components {
             board: components["schemas"]["Board"] | null;
             /** @default null */
             body: (components["schemas"]["Framing"] | components["schemas"]["Boarding"] | components["schemas"]["TrimSet"] | components["schemas"]["Moulding"] | components["schemas"]["HangingWall"]) | null;
+            /** @default null */
+            curve: components["schemas"]["Curve"] | null;
             depth_mm: number;
             /** @default [] */
             fastened_to: ("back" | "ceiling" | "floor" | "left" | "neighbours" | "nothing" | "right" | "under it")[];

@@ -25,6 +25,7 @@ from wobble.core.job import (
 from wobble.core.job.insides import DEEPEST
 from wobble.core.job.rules import PLACE
 from wobble.core.job.unit import BODIES
+from wobble.core.setout.curves import EDGES
 
 MEMBERS: tuple[str, ...] = get_args(MemberName)
 """Layers from the floor up."""
@@ -120,6 +121,13 @@ def _check_unit(unit: Unit, path: str) -> None:
             f"A {unit.kind} is no {tag}.",
             mend=f"{BODIES[unit.kind].capitalize()} is what it may be." if unit.kind in BODIES else "Leave it out.",
             path=f"{path}.body",
+        )
+    if unit.curve is not None and unit.curve.edge not in EDGES.get(unit.kind, ()):
+        edges = EDGES.get(unit.kind, ())
+        raise DocumentError(
+            f"The {unit.curve.edge} edge of a {unit.kind} is not curved.",
+            mend=f"Its {' or '.join(edges)} edge may be." if edges else "Curve a panel, a top or a shelf.",
+            path=f"{path}.curve.edge",
         )
     if isinstance(unit.standing, OnPieces) and unit.id in unit.standing.pieces:
         raise DocumentError(

@@ -64,7 +64,7 @@ def _rough(unit: Unit) -> Iterator[Part]:
         case Hung(by="split batten", thick_mm=thick):
             size = unit.width_mm, 2 * BATTEN_HIGH_MM - thick + KERF_MM, thick
             name = f"split batten of {unit.name}, both halves"
-            yield _waiting(unit, "split batten", f"batten-{unit.id}", name, "plywood", size)
+            yield _waiting(unit, "split batten", _split_id(unit), name, "plywood", size)
         case OnCleats(thick_mm=thick, high_mm=high):
             for wall in unit.meets:
                 size = unit.width_mm if wall == "back" else unit.depth_mm, high, thick
@@ -85,6 +85,11 @@ def _waiting(unit: Unit, role: Role, key: str, name: str, material: str, size: t
         finished=(_said("long", long),),
         ready=(KNOWN,),
     )
+
+
+def _split_id(unit: Unit) -> str:
+    """Return the id of a unit's split batten: a wall of battens has others of its own."""
+    return f"{'split-' if unit.body is not None else ''}batten-{unit.id}"
 
 
 def _said(label: str, mm: float) -> Dimension:
@@ -117,7 +122,7 @@ def _behind(place: Place, item: Held) -> Iterator[Part]:
         # both halves are ripped out of one board by one bevelled cut, which shares the thickness
         blank = 2 * item.batten.high_mm - item.batten.thick_mm + KERF_MM
         yield Part(
-            id=f"batten-{unit.id}",
+            id=_split_id(unit),
             role="split batten",
             of=(unit.id,),
             name=f"split batten of {unit.name}, both halves",

@@ -166,6 +166,17 @@ class Angled(Value, frozen=True, kw_only=True):
     deep_mm: Positive
 
 
+class Curve(Value, frozen=True, kw_only=True):
+    """An edge that is a part of a circle over its whole length: how far it rises over its ends, out or in.
+
+    A panel's upper edge is an arched head, its lower one an arch cut out of it; the front of a top bows or is hollow.
+    """
+
+    edge: Literal["upper", "lower", "front"]
+    rise_mm: Positive
+    way: Literal["out", "in"] = "out"
+
+
 class Air(Value, frozen=True, kw_only=True):
     """What an appliance in the unit wants free around it, by its maker."""
 
@@ -208,6 +219,7 @@ class Unit(Value, frozen=True, kw_only=True):
     scribe_allowance: ScribeAllowance = ScribeAllowance()
     meets: Annotated[tuple[Literal["left", "right", "back"], ...], Meta(max_length=3)] = ()
     angled: Angled | None = None
+    curve: Curve | None = None
     air: Air | None = None
     board: Board | None = None
     insides: Insides | None = None

@@ -12,6 +12,7 @@ from msgspec.structs import replace
 from wobble.core.facts import Bought, CutDone, Known, active
 from wobble.core.job import Job, Place, Unit, Value
 from wobble.core.job.workshop import Aim
+from wobble.core.make.construction.curved import with_curve
 from wobble.core.make.construction.holes import with_holes
 from wobble.core.make.construction.units import place_parts
 from wobble.core.make.cutting.lists import CutList
@@ -79,7 +80,9 @@ def parts_of(job: Job, place_id: str) -> tuple[tuple[Part, ...], tuple[Fastener,
 
 def _bored(part: Part, units: Mapping[str, Unit], job: Job) -> tuple[Part, ...]:
     unit = units.get(part.of[0]) if part.role in ("top", "shelf") and part.of else None
-    return (part,) if unit is None else with_holes(unit, (part,), job.units)
+    if unit is None:
+        return (part,)
+    return tuple(with_curve(unit, bored, job.units) for bored in with_holes(unit, (part,), job.units))
 
 
 @dataclass(frozen=True)

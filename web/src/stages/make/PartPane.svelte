@@ -118,6 +118,8 @@
     <dd>{d.face}: {d.words}</dd>{/each}
   {#if p.part.corner}<dt>Cut off</dt>
     <dd>{p.part.corner.words}</dd>{/if}
+  {#if p.part.curve}<dt>Curve</dt>
+    <dd>{p.part.curve.words}</dd>{/if}
   {#if p.part.bevel_deg}<dt>Bevel</dt>
     <dd>
       <span class="figure">{p.part.bevel_deg.toFixed(1)}°</span> along its front edge, from its seen face
@@ -129,7 +131,7 @@
   {@const at = `/api/jobs/${open.stored.id}/parts/${encodeURIComponent(p.mark)}/part`}
   <p class="files no-print">
     At full size: <a href="{at}.svg" download>SVG</a> <a href="{at}.dxf" download>DXF</a>
-    {#if p.part.drillings.length || p.part.corner}
+    {#if p.part.drillings.length || p.part.corner || p.part.curve}
       <a href="/jobs/{open.stored.id}/parts/{encodeURIComponent(p.mark)}">Print a template</a>
     {/if}
   </p>

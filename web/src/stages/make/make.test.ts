@@ -76,6 +76,7 @@ const part = (
     grooves: [],
     drillings: [],
     corner: null,
+    curve: null,
     bevel_deg: 0,
     boxes: [],
     ...own,

@@ -26,6 +26,21 @@
   );
   const legs = $derived(u.standing?.on === 'legs');
   const short = $derived(u.name.length * 6.4 > box.w - 6 ? u.id : u.name);
+  /** A panel with an arched head, or an arch cut out of it: its curve is the arc over its whole width. */
+  const arch = $derived.by(() => {
+    const c = u.curve;
+    if (!c || c.edge === 'front' || c.rise_mm > u.width_mm / 2) return '';
+    const rise = c.rise_mm * scale;
+    const radius = (box.w * box.w) / 8 / rise + rise / 2;
+    const [left, right, top, foot] = [box.x, box.x + box.w, box.y, box.y + box.h];
+    const upper = c.edge === 'upper';
+    const out = (c.way ?? 'out') === 'out';
+    const at = upper ? top + (out ? rise : 0) : foot - (out ? rise : 0);
+    const arc = `A${radius},${radius} 0 0 ${out ? 1 : 0} `;
+    return upper
+      ? `M${left},${foot}V${at}${arc}${right},${at}V${foot}Z`
+      : `M${right},${top}V${at}${arc}${left},${at}V${top}Z`;
+  });
   const upright = $derived(box.h > 14);
 </script>
 
@@ -50,6 +65,8 @@
       d="M{box.x + 4},{box.y + deep}V{box.y + box.h}M{box.x + box.w - 4},{box.y + deep}V{box.y + box.h}"
     />
     <rect class="touch" x={box.x} y={box.y} width={box.w} height={box.h} />
+  {:else if arch}
+    <path class="body" d={arch} />
   {:else}
     <rect class="body" x={box.x} y={box.y} width={box.w} height={box.h} />
   {/if}

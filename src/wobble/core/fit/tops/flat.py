@@ -130,10 +130,15 @@ def _part(survey: Survey, place: Place, walls: Walls, unit: Unit, stand: Stand) 
         moves=moves,
         gap_mm=float(math.ceil(moves.value_mm + 2 * moves.sd_mm)) if moves else 0.0,
         span_mm=span,
-        sag=sag(burdened(unit, board, span), span, unit.depth_mm, unit.height_mm) if board else None,
+        sag=sag(burdened(unit, board, span), span, _least_deep(unit), unit.height_mm) if board else None,
         tilt=tilt(walls, unit, stand, z, long_mm) if both else None,
         cleats=_cleats(unit, z, lengths, corners, meets) if isinstance(unit.standing, OnCleats) else (),
     )
+
+
+def _least_deep(unit: Unit) -> float:
+    """Return how deep a top is where a curved front leaves it the least."""
+    return max(unit.depth_mm - (unit.curve.rise_mm if unit.curve is not None else 0.0), LEAST_MM)
 
 
 def _span(place: Place, unit: Unit, meets: tuple[WallName, ...], long_mm: float) -> float:

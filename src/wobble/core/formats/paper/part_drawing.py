@@ -14,9 +14,11 @@ from dataclasses import dataclass
 from xml.sax.saxutils import escape
 
 from wobble.core.formats.paper.cutting import KEPT_MM, OVERLAP_MM, TILE_MM, Point, Tile, bar, starts, tile_page, written
+from wobble.core.job import Curve
 from wobble.core.length import LengthUnit, format_length
 from wobble.core.make.marked import MarkedPart
-from wobble.core.part import Drilling, Part, Role
+from wobble.core.part import CurvedEdge, Drilling, Part, Role
+from wobble.core.setout.curves import cut_at
 
 Vector = tuple[int, int, int]
 ALONG, UP, OUT = (1, 0, 0), (0, 1, 0), (0, 0, 1)
@@ -33,6 +35,10 @@ EDGES: dict[Vector, str] = {
     (0, 0, -1): "back edge",
 }
 LEAST_ROUND_MM = 0.5
+MOST_CORNERS = 6
+"""An outline with more is curved."""
+PIECE_MM = 5.0
+"""How long the straight pieces of a drawn curve are: at a radius of 100 they are off it by 0.03."""
 
 
 @dataclass(frozen=True)
@@ -67,6 +73,9 @@ def _face(part: Part, name: str) -> Face:
     away = _cross(_normal(part, name), lengthwise)
     turned = away != across
     long, wide = _size(part)
+    outline = (
+        _outline(part, long, wide) if part.curve is None or part.quantity > 1 else _curved(part, part.curve, long, wide)
+    )
 
     def seen(at: Point) -> Point:
         return (at[0], wide - at[1] if turned else at[1])
@@ -74,7 +83,7 @@ def _face(part: Part, name: str) -> Face:
     own = [d for d in part.drillings if d.face == name]
     holes = tuple(_hole(d, seen(at)) for d in own for at in d.at)
     near = EDGES.get(_minus(away), "")
-    return Face(name, near, tuple(seen(p) for p in _outline(part, long, wide)), holes)
+    return Face(name, near, tuple(seen(p) for p in outline), holes)
 
 
 def _hole(drilling: Drilling, at: Point) -> Hole:
@@ -99,6 +108,25 @@ def _outline(part: Part, long: float, wide: float) -> tuple[Point, ...]:
     turn = ((0.0, wide - cut.deep_mm),) if not rear else ((cut.rear_mm, 0.0),)
     left = (*turn, (cut.along_mm, wide), (long, wide), (long, 0.0), *(() if rear else ((0.0, 0.0),)))
     return left if cut.end == "left" else tuple((long - x, y) for x, y in left)
+
+
+def _curved(part: Part, curve: CurvedEdge, long: float, wide: float) -> tuple[Point, ...]:
+    """Return the corners of a part with a curved edge, in short straight pieces.
+
+    The edge runs along the unit, which is along the part where it lies or hangs so, and across it where it stands.
+    """
+    stands = _axes(part)[0] == UP
+    along, far = (wide, long) if stands else (long, wide)
+    shape = Curve(edge=curve.edge, rise_mm=curve.rise_mm, way=curve.way)
+    n = max(2, math.ceil(along / PIECE_MM))
+    beyond = (along - curve.chord_mm) / 2  # what it is longer while it is not cut to its walls
+    places = [along * k / n for k in range(n + 1)]
+    edge = [(x, cut_at(shape, curve.chord_mm, min(max(x - beyond, 0.0), curve.chord_mm))) for x in places]
+    if curve.edge == "lower":
+        around = [*edge, (along, far), (0.0, far)]
+    else:
+        around = [(0.0, 0.0), (along, 0.0), *((x, far - off) for x, off in reversed(edge))]
+    return tuple((y, x) for x, y in around) if stands else tuple(around)
 
 
 def _axes(part: Part) -> tuple[Vector, Vector]:
@@ -144,6 +172,8 @@ def part_words(one: MarkedPart, face: Face, units: LengthUnit) -> tuple[str, ...
         f"{one.mark} · {one.part.name}, {size}",
         f"{up}; its {face.near} lies nearest to you." if face.near else up,
     ]
+    if one.part.curve is not None:
+        words.append(f"{one.part.curve.words}.")
     for use in dict.fromkeys(h.use for h in face.holes):
         mine = [h for h in face.holes if h.use == use]
         through = "through" if mine[0].deep_mm <= 0 else f"{format_length(mine[0].deep_mm, units)} deep"
@@ -244,15 +274,13 @@ def part_tiles(one: MarkedPart, units: LengthUnit = "mm") -> tuple[Tile, ...]:
 def _pages(face: Face) -> Iterator[Point]:
     """Yield the near left corners of the tiles of a face that are worth printing."""
     xs, ys = zip(*face.outline, strict=True)
-    marks = [h.at for h in face.holes] + ([] if len(face.outline) == 4 and not _slanted(face) else list(_slope(face)))
+    round_ = len(face.outline) > MOST_CORNERS
+    cut = face.outline if round_ else tuple(_slope(face))
+    marks = [*(h.at for h in face.holes), *cut]
     for y in starts(min(ys), max(ys), TILE_MM[1]):
         for x in starts(min(xs), max(xs), TILE_MM[0]):
             if any(x <= a <= x + TILE_MM[0] and y <= b <= y + TILE_MM[1] for a, b in marks):
                 yield x, y
-
-
-def _slanted(face: Face) -> bool:
-    return any(_is_slope(a, b) for a, b in _sides(face))
 
 
 def _slope(face: Face) -> Iterator[Point]:

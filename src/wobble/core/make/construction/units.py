@@ -10,6 +10,7 @@ from wobble.core.job import Boarding, Framing, HangingWall, Job, Place, TrimSet,
 from wobble.core.job.unit import BODIES, FLAT, LAID
 from wobble.core.make.construction.angled import cut_back
 from wobble.core.make.construction.carcass import Carcass, Side, carcass_parts
+from wobble.core.make.construction.curved import with_curve
 from wobble.core.make.construction.frames import base_frames, frame_parts, toe_kick
 from wobble.core.make.construction.fronts import front_parts
 from wobble.core.make.construction.holes import with_holes
@@ -135,7 +136,7 @@ def place_parts(job: Job, place: Place, wide_sd: dict[str, float]) -> tuple[Part
     """
     made = [u for u in place.units if not (u.ready_made and is_box(u) and u.body is None)]
     parts = [
-        part
+        with_curve(unit, part, job.units)
         for unit in made
         for part in with_holes(unit, unit_parts(job, place, unit, wide_sd.get(unit.id, 0.0)), job.units)
     ]

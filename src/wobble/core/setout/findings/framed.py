@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
+from wobble.core.figure import Figure, Step
 from wobble.core.finding import Finding
 from wobble.core.job import Boarding, Framing, HangingWall, TrimSet
+from wobble.core.setout.curves import chord_mm, radius_mm, too_round
 from wobble.core.setout.framing import ALLOWED_MPA, PEG_KG_PER_PEG, boards_laid, frame_laid, hanging_laid
 from wobble.core.setout.sheet import Sheet
 
@@ -147,4 +149,32 @@ def hanging(sheet: Sheet) -> Iterator[Finding]:
         )
 
 
-FRAMED_RULES = (frames, boards, hanging)
+def curved(sheet: Sheet) -> Iterator[Finding]:
+    """Edges that are curved: the radius of the trammel, or that there is none."""
+    for unit in sheet.place.units:
+        curve = unit.curve
+        if curve is None:
+            continue
+        chord = chord_mm(unit)
+        if too_round(curve, chord):
+            yield Finding(
+                code="curve-too-round",
+                severity="stop",
+                title=f"{unit.name}: its curve is more than half a circle",
+                text=f"Over {sheet.say(chord)} it may rise {sheet.say(chord / 2)} at most. Let it rise less.",
+                about=(unit.id, "curve"),
+            )
+            continue
+        radius = radius_mm(chord, curve.rise_mm)
+        yield Finding(
+            code="curved",
+            severity="fine",
+            title=f"{unit.name}: its {curve.edge} edge is a part of a circle",
+            text=f"A trammel of this radius strikes it, its middle {sheet.say(radius - curve.rise_mm)} from the chord; "
+            f"it rises {sheet.say(curve.rise_mm)} over {sheet.say(chord)}. Every mark is on the part.",
+            figure=Figure(value_mm=radius, sd_mm=0.0, working=(Step(label="c²/8h + h/2", value_mm=radius),)),
+            about=(unit.id, "curve"),
+        )
+
+
+FRAMED_RULES = (frames, boards, hanging, curved)

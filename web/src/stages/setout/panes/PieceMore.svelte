@@ -1,6 +1,6 @@
 <!-- All that can be said of one unit beside its size: what it is, how it stands, opens, and meets the walls. -->
 <script lang="ts">
-  import { OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../api/fields';
+  import { CURVED_EDGES, OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../api/fields';
   import type { Standing, Unit } from '../../../api/types';
   import { Checkbox, Select, SelectItem } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
@@ -94,6 +94,9 @@
         key in PARTS && typeof v === 'number' && !(standing.on === 'hung' && standing.by !== 'split batten'),
     ) as [string, number][],
   );
+  const edgesOf = (kind: string): readonly NonNullable<Unit['curve']>['edge'][] =>
+    (CURVED_EDGES as Record<string, readonly NonNullable<Unit['curve']>['edge'][]>)[kind] ?? [];
+  const edges = $derived(edgesOf(u.kind ?? 'base'));
   const flat = $derived(u.kind === 'top' || u.kind === 'shelf');
   function stand(on: string) {
     const first = p.others[0];
@@ -127,6 +130,7 @@
         toe_recess_mm: 0,
       });
     if (u.body && !(kind in BODIES && BODIES[kind] === u.body.body)) Object.assign(part, { body: null });
+    if (u.curve && !edgesOf(kind).includes(u.curve.edge)) Object.assign(part, { curve: null });
     if (kind === 'wall' || kind === 'rack') Object.assign(part, { standing: { on: 'hung' } });
     p.onchange(part);
   }
@@ -321,6 +325,40 @@
       least={1}
       onchange={(mm) => p.onchange({ angled: { ...angled, deep_mm: mm! } })}
     />
+  {/if}
+  {#if edges.length}
+    <Select
+      labelText="A curved edge"
+      size="sm"
+      selected={u.curve?.edge ?? ''}
+      on:change={(e: Event) => {
+        const edge = chosen(e) as NonNullable<Unit['curve']>['edge'] | '';
+        p.onchange({
+          curve: edge ? { ...usual({ rise_mm: 80 }, open.units), way: 'out', ...u.curve, edge } : null,
+        });
+      }}
+    >
+      <SelectItem value="" text="none" />
+      {#each edges as edge (edge)}<SelectItem value={edge} text="its {edge} edge" />{/each}
+    </Select>
+  {/if}
+  {#if u.curve}
+    {@const curve = u.curve}
+    <LengthField
+      label="Rises in its middle by"
+      value={curve.rise_mm}
+      least={1}
+      onchange={(mm) => p.onchange({ curve: { ...curve, rise_mm: mm! } })}
+    />
+    <Select
+      labelText="It goes"
+      size="sm"
+      selected={curve.way ?? 'out'}
+      on:change={(e: Event) => p.onchange({ curve: { ...curve, way: chosen(e) as 'out' | 'in' } })}
+    >
+      <SelectItem value="out" text="out, full in the middle" />
+      <SelectItem value="in" text="in, cut out of it" />
+    </Select>
   {/if}
   {#each [['sides_mm', 'Air at its sides'], ['back_mm', 'Air behind it'], ['top_mm', 'Air over it']] as const as [key, label] (key)}
     <LengthField
