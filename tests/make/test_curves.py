@@ -70,6 +70,21 @@ def test_an_arched_panel_is_told_marked_and_drawn():
     assert area == pytest.approx(1100.0 * 800.0 + segment, rel=1e-5)
 
 
+def test_an_end_panel_is_arched_over_its_depth():
+    """18 along, 500 out and 860 up, its head rising 50: struck by 500² / 400 + 25 = 650."""
+    end = piece(
+        "E", 0.0, 18.0, kind="panel", height_mm=860.0, ready_made=False, curve=Curve(edge="upper", rise_mm=50.0)
+    )
+    place = place_of(end)
+    (part,) = [p for p in place_parts(job_of(place), place, {}) if p.role == "panel"]
+    assert part.curve is not None
+    assert part.curve.radius_mm == pytest.approx(650.0)
+    (face,) = faces(part)
+    assert max(x for x, _ in face.outline) == pytest.approx(860.0, abs=0.01)
+    assert max(y for _, y in face.outline) == pytest.approx(500.0)
+    assert face.near == "back edge"  # its right face up, head at the right
+
+
 def test_a_bowed_top_has_its_marks_in_the_parts_list_and_is_as_stiff_as_its_ends():
     plain = Room(units=(A, replace(SHELF, kind="top", board=Board(load_kg_per_m=60.0))))
     bowed = Room(

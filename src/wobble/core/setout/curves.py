@@ -18,8 +18,8 @@ MARKS_MM = 100.0
 
 
 def chord_mm(unit: Unit) -> float:
-    """Return over what length a unit's curve goes, mm: all of it, along."""
-    return unit.width_mm
+    """Return over what length a unit's curve goes, mm: all of it, along; of an end panel, which stands deep, out."""
+    return max(unit.width_mm, unit.depth_mm) if unit.kind == "panel" else unit.width_mm
 
 
 def radius_mm(chord: float, rise: float) -> float:

@@ -17,7 +17,7 @@ from wobble.core.formats.paper.cutting import KEPT_MM, OVERLAP_MM, TILE_MM, Poin
 from wobble.core.job import Curve
 from wobble.core.length import LengthUnit, format_length
 from wobble.core.make.marked import MarkedPart
-from wobble.core.part import CurvedEdge, Drilling, Part, Role
+from wobble.core.part import Box, CurvedEdge, Drilling, Part, Role
 from wobble.core.setout.curves import cut_at
 
 Vector = tuple[int, int, int]
@@ -133,9 +133,18 @@ def _axes(part: Part) -> tuple[Vector, Vector]:
     """Return which ways a part's length and width run in its unit."""
     if part.role in STANDS:
         return UP, OUT
-    if part.role in FRONTS or (part.role == "panel" and part.boxes and part.boxes[0].high_mm >= part.boxes[0].wide_mm):
+    if part.role in FRONTS:
         return UP, ALONG
+    if part.role == "panel" and part.boxes:
+        box = part.boxes[0]
+        level = OUT if _deep(box) else ALONG
+        return (UP, level) if box.high_mm >= max(box.wide_mm, box.deep_mm) else (level, UP)
     return (ALONG, UP) if part.role in UPRIGHT else (ALONG, OUT)
+
+
+def _deep(box: Box) -> bool:
+    """Return whether a panel stands at the end of a run, its face to the side."""
+    return box.deep_mm > box.wide_mm
 
 
 def _normal(part: Part, face: str) -> Vector:
@@ -152,6 +161,8 @@ def _normal(part: Part, face: str) -> Vector:
             return (0, 0, -1)
         case "the face that looks out" if part.role == "side":
             return outward
+        case _ if part.role == "panel" and part.boxes and _deep(part.boxes[0]):
+            return ALONG
         case _:
             return OUT if part.role in (*FRONTS, *UPRIGHT) else outward if part.role in STANDS else UP
 
