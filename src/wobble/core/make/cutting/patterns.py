@@ -96,6 +96,11 @@ class Patterns:
             before.append(answer.sheets)
         return looked
 
+    def asks(self) -> float:
+        """Return how many sheets the program asks for, in shares of sheets, with what was found: no proof, but near."""
+        answer = self._program(self._counts)
+        return math.inf if answer is None else answer.sheets
+
     def _more(self, worth: Sequence[float]) -> bool:
         """Take in strips and sheets that are worth more than they cost; False where there are none."""
         found = False
