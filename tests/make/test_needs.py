@@ -396,6 +396,22 @@ def test_foam_cloth_pins_hinges_and_handles_are_counted() -> None:
     assert (needs["cup hinges"], needs["handles"], needs["shelf pins"]) == (2, 1, 4)
 
 
+def test_sandpaper_and_film_follow_from_what_is_coated() -> None:
+    """Two coats: sanded before and between, a sheet for each 2 m²; film a step wider and deeper than the place."""
+    bare = {line.what.split(",")[0] for line in solve_make(job(BOX)).buying.list}
+    assert not bare & {"sandpaper", "film over the floor"}
+    rolls = Pack(id="f", name="Film 2 × 10 m", of="film", holds=20.0, price=9.0)
+    coats = (Coats(finish="paint", number=2, faces="all"),)
+    made = solve_make(job(BOX, workshop=Workshop(stock=(PLY, THIN, rolls), coats=coats)))
+    lines = {line.what.split(",")[0]: line for line in made.buying.list}
+    faces = sum(a.m2 for a in made.finish.areas if a.faces in ("seen", "inside"))
+    assert lines["sandpaper"].needs == math.ceil(2 * faces / 2.0)
+    place = job(BOX).places[0]
+    wanted = (place.width_mm + 1000) * (place.depth_mm + 1000) / 1e6
+    assert lines["film over the floor"].needs == pytest.approx(wanted, abs=0.06)
+    assert (lines["film over the floor"].packs, lines["film over the floor"].price) == (1, 9.0)
+
+
 def test_boards_are_bought_by_whole_lengths_against_the_bare_total() -> None:
     """Two tops of 900 × 95 out of boards of 1500 with 10 trimmed at each end: one goes on each, so two boards.
 

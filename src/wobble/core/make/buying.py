@@ -12,7 +12,7 @@ from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 
 from wobble.core.facts import Bought
-from wobble.core.job import Finish, Job, LengthStock, Pack, PackOf, SheetStock, Shop, StockItem, Value
+from wobble.core.job import Finish, Job, LengthStock, Pack, PackOf, Place, SheetStock, Shop, StockItem, Value
 from wobble.core.length import spoken
 from wobble.core.make.coats import Finished
 from wobble.core.make.laid import Layout
@@ -23,6 +23,9 @@ ASSEMBLY_SCREW_MM = 50.0
 GLUE_G_PER_M = 20.0
 """What a joint of boards takes, g to the metre; a litre weighs about a kilogram."""
 SPARE_BAND = 1.1
+SANDED_M2 = 2.0
+"""What a sheet of sandpaper takes before it is clogged."""
+FILM_PAST_MM = 1000.0
 
 
 class ToBuy(Value, frozen=True, kw_only=True):
@@ -138,7 +141,18 @@ def _lines(
     )
     yield from _some(job, "foam", "foam for cushions", 0.0, round(cushions / 1e6, 2), "m²", had)
     yield from _some(job, "cloth", "cloth for cushions, turned under", 0.0, round(cushions / 1e6 * 1.6, 2), "m²", had)
+    sanded = sum(step.m2 for step in coats.steps if step.what.startswith("sand"))
+    yield from _some(job, "sandpaper", "sandpaper, sheets", 0.0, math.ceil(sanded / SANDED_M2), "pieces", had)
+    painted = {p.place for p in here} if coats.steps else set()
+    floors = sum(_floor_m2(place) for place in job.places if place.id in painted)
+    what = f"film over the floor, {spoken(FILM_PAST_MM, job.units)} past what is coated"
+    yield from _some(job, "film", what, 0.0, round(floors, 1), "m²", had)
     yield from _tins(job, coats, had)
+
+
+def _floor_m2(place: Place) -> float:
+    """Return how much floor is covered while a place is coated, m²: its own, and a step before and beside it."""
+    return (place.width_mm + FILM_PAST_MM) * (place.depth_mm + FILM_PAST_MM) / 1e6
 
 
 def _cups(one: MarkedPart) -> bool:
