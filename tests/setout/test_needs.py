@@ -26,6 +26,7 @@ from wobble.core.job import (
     Columns,
     Content,
     Door,
+    Equal,
     Existing,
     Framing,
     Hanging,
@@ -44,6 +45,7 @@ from wobble.core.job import (
 from wobble.core.job.backing import Backing
 from wobble.core.job.board import Board
 from wobble.core.job.rules import Edge
+from wobble.core.practice.narrowboat import narrowboat_galley, side_mm
 from wobble.core.setout.long_rod import things
 
 
@@ -199,6 +201,38 @@ def test_shelves_on_cleats_are_each_their_own_trapezoid_and_lined_up():
     )
     found = units_of(place_of(*shelves, locker, rules=rules))
     assert [found[s].right_mm for s in ("S1", "S2")] == pytest.approx([900.0, 900.0])
+
+
+def test_a_deep_place_split_in_two_shares_what_its_wall_leaves():
+    """2400 with a wall of 18 in it: 2382 are left, 1191 for each side, whatever was drawn."""
+    wall = piece("W", 900.0, 18.0, kind="panel", ready_made=False)
+    a, b = (piece(i, x, 700.0, kind="shelf", height_mm=22.0) for i, x in (("A", 0.0), ("B", 1500.0)))
+    rules = (
+        to_wall("r1", "A", "left"),
+        LinedUp(id="r2", edge=Edge(of="A", edge="right"), to=Edge(of="W", edge="left")),
+        LinedUp(id="r3", edge=Edge(of="B", edge="left"), to=Edge(of="W", edge="right")),
+        to_wall("r4", "B", "right"),
+        Equal(id="r5", units=("A", "B")),
+    )
+    out = laid(place_of(a, wall, b, rules=rules))
+    assert [laid_unit(out, u).unit.width_mm for u in ("A", "W", "B")] == pytest.approx([1191.0, 18.0, 1191.0])
+    assert laid_unit(out, "W").unit.x_mm == pytest.approx(1191.0)
+
+
+def test_an_upright_board_follows_the_curve_of_a_boats_side():
+    """What is left of a panel from its front edge varies as the true side does, which nobody told the plan."""
+    job = narrowboat_galley()
+    panel = piece("P", 1440.0, 18.0, kind="panel", height_mm=1500.0, depth_mm=560.0, ready_made=False)
+    place = job.places[0]
+    found = solve(replace(job, places=(replace(place, units=(*place.units, panel)),))).places[0]
+    (line,) = [s.line for s in found.fit.scribes if s.id == "back-P"]
+    assert found.fit.plan is not None
+    heights = [p.along_mm for p in line]
+    true = -side_mm(np.array([[1449.0, found.fit.plan.base.height.value_mm + up] for up in heights]))
+    left = np.array([p.left_mm for p in line])
+    off = (left - left.mean()) - (true - true.mean())
+    assert true.max() - true.min() > 30.0  # it is no straight side
+    assert np.abs(off).max() < 3 * max(p.sd_mm for p in line) + 0.5
 
 
 def test_a_lining_is_cut_out_round_the_window_in_it():
