@@ -17,7 +17,8 @@ from wobble.core.practice.corner import practice_job
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
-from wobble.core.stages.remember import Remembered
+from wobble.core.stages import known
+from wobble.core.stages.remember import MOST_OF_ONE, Remembered
 from wobble.site import computing
 from wobble.site.answers import MOST_OF_A_USER, Busy, _Turns
 
@@ -185,6 +186,43 @@ def test_the_same_is_worked_out_once_for_all_who_ask_and_kept_by_its_bytes():
     assert len(made) == 4
     kept.get(9, lambda: b"y" * 400)  # larger than all that may be kept
     assert kept.n_bytes == 0
+
+
+def test_of_one_thing_only_the_last_few_are_kept_and_others_stay():
+    made: list[str] = []
+    kept = Remembered[str, bytes](len, 10_000, lambda key: key[0])
+
+    def of(key: str) -> bytes:
+        made.append(key)
+        return b"x" * 10
+
+    for key in ("b1", *(f"a{n}" for n in range(MOST_OF_ONE))):
+        kept.get(key, lambda key=key: of(key))
+    kept.get("a0", lambda: of("a0"))  # asked for again: the next that goes is a1
+    kept.get("a9", lambda: of("a9"))
+    assert kept.n_bytes == 10 * (1 + MOST_OF_ONE)
+    made.clear()
+    for key in ("b1", "a0", "a9", "a1"):
+        kept.get(key, lambda key=key: of(key))
+    assert made == ["a1"]
+    kept.clear()
+    assert kept.n_bytes == 0
+
+
+def test_a_place_that_is_read_again_and_again_leaves_little_behind():
+    """Each reading makes another survey of the same place; the one before is asked for by nobody."""
+    job = gable_workroom()
+    place = job.places[0]
+    for cache in known.KEPT:
+        cache.clear()
+    for n in range(2 * MOST_OF_ONE):
+        fewer = msgspec.structs.replace(place, facts=place.facts[: len(place.facts) - n])
+        known.survey_of(msgspec.structs.replace(job, places=(fewer,)), place.id)
+    surveys = known.KEPT[0]
+    one = surveys.n_bytes / MOST_OF_ONE
+    assert 0 < one < 2_000_000
+    known.survey_of(job, place.id)
+    assert surveys.n_bytes <= 1.1 * MOST_OF_ONE * one
 
 
 def test_who_fails_is_not_remembered():

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import os
 from pathlib import Path
 from typing import Any
@@ -19,6 +20,9 @@ def when_ready(_server: Any) -> None:
     """Start what computes, once the program is loaded and before there are workers."""
     from wobble.site import computing  # needs Django's applications, which the program has loaded by now
 
+    # what is loaded is shared with all processes that follow; looking through it for garbage would make it their own
+    gc.collect()
+    gc.freeze()
     computing.start()
     port = os.environ.get("WOBBLE_HTTPS_PORT")
     if port:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Hashable
 from typing import Any
 
 from msgspec import json
@@ -13,7 +14,7 @@ from wobble.core.fit.run.tiers import on_floor
 from wobble.core.fit.surfaces.walls import Walls, walls
 from wobble.core.gauge.adjust import MOST_ASKED, MOST_ASKED_BYTES
 from wobble.core.gauge.survey import Survey, SurveyInput, survey, survey_input
-from wobble.core.job import Job, Place, Sessions
+from wobble.core.job import Job, Measured, Place, Sessions
 from wobble.core.stages.remember import Remembered
 
 
@@ -56,10 +57,21 @@ def _contact_bytes(found: FloorContact) -> int:
     return 20_000 + _high_bytes(found.high_spot) + found.floor_at_supports.covariance.nbytes
 
 
-_SURVEYS = Remembered[SurveyInput, Survey](_survey_bytes, 40 * MB)
-_WALLS = Remembered[SurveyInput, Walls](_walls_bytes, 30 * MB)
-_BEHIND = Remembered[BehindInput, "Behind | None"](_behind_bytes, 8 * MB)
-_CONTACTS = Remembered[FloorContactInput, FloorContact](_contact_bytes, 12 * MB)
+def which(place: Measured) -> Hashable:
+    """Return what tells one place from others, of this job or another, whatever is read of it later."""
+    first = place.facts[0] if place.facts else None
+    return (place.id, place.name, None if first is None else (first.id, first.taken_at))
+
+
+def which_of(given: SurveyInput) -> Hashable:
+    """Return which place a survey is of."""
+    return which(given.place)
+
+
+_SURVEYS = Remembered[SurveyInput, Survey](_survey_bytes, 40 * MB, which_of)
+_WALLS = Remembered[SurveyInput, Walls](_walls_bytes, 30 * MB, which_of)
+_BEHIND = Remembered[BehindInput, "Behind | None"](_behind_bytes, 8 * MB, lambda given: which_of(given.survey))
+_CONTACTS = Remembered[FloorContactInput, FloorContact](_contact_bytes, 12 * MB, lambda given: which_of(given.survey))
 
 
 def _survey(given: SurveyInput) -> Survey:

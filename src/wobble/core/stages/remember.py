@@ -9,18 +9,25 @@ from typing import Generic, TypeVar
 
 K = TypeVar("K", bound=Hashable)
 V = TypeVar("V")
+MOST_OF_ONE = 4
+"""So many results of one thing are kept: decisions are turned back and forth among fewer."""
 
 
 class Remembered(Generic[K, V]):
-    """The results of one computation that were asked for last, up to a number of bytes.
+    """The results of one computation that were asked for last, up to a number of bytes, and a few of one thing.
 
-    Two who ask for the same at once wait for one computation; what fails is not remembered, and whoever waited tries
-    himself.
+    `whose` names the thing that a key is of: a place that is read again and again leaves behind what nobody asks for
+    any more. Two who ask for the same at once wait for one computation; what fails is not remembered, and whoever
+    waited tries himself.
     """
 
-    def __init__(self, weigh: Callable[[V], int], most_bytes: int) -> None:
+    def __init__(
+        self, weigh: Callable[[V], int], most_bytes: int, whose: Callable[[K], Hashable] | None = None
+    ) -> None:
         self._weigh = weigh
         self._most = most_bytes
+        self._whose = whose
+        self._of: dict[Hashable, list[K]] = {}
         self._kept: OrderedDict[K, tuple[V, int]] = OrderedDict()
         self._bytes = 0
         self._lock = Lock()
@@ -31,6 +38,9 @@ class Remembered(Generic[K, V]):
         with self._lock:
             if key in self._kept:
                 self._kept.move_to_end(key)
+                if self._whose is not None:
+                    own = self._of[self._whose(key)]
+                    own.append(own.pop(own.index(key)))
                 return self._kept[key][0]
             busy = self._busy.setdefault(key, Lock())
         with busy:
@@ -50,9 +60,21 @@ class Remembered(Generic[K, V]):
         with self._lock:
             self._kept[key] = (value, weight)
             self._bytes += weight
+            if self._whose is not None:
+                own = self._of.setdefault(self._whose(key), [])
+                own.append(key)
+                if len(own) > MOST_OF_ONE:
+                    self._forget(own[0])
             while self._bytes > self._most and self._kept:  # the newest too, where it is larger than all may be
-                _, (_, gone) = self._kept.popitem(last=False)
-                self._bytes -= gone
+                self._forget(next(iter(self._kept)))
+
+    def _forget(self, key: K) -> None:
+        self._bytes -= self._kept.pop(key)[1]
+        if self._whose is not None:
+            whose = self._whose(key)
+            self._of[whose].remove(key)
+            if not self._of[whose]:
+                del self._of[whose]
 
     @property
     def n_bytes(self) -> int:
@@ -63,4 +85,5 @@ class Remembered(Generic[K, V]):
         """Forget all."""
         with self._lock:
             self._kept.clear()
+            self._of.clear()
             self._bytes = 0

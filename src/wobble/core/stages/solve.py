@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Hashable
 from dataclasses import dataclass
 from typing import Any
 
@@ -52,7 +53,7 @@ from wobble.core.job import (
 from wobble.core.length import LengthUnit
 from wobble.core.part import Fastener, Part
 from wobble.core.setout.laid import LaidOut
-from wobble.core.stages.known import MB, bearing_on, find_place, floor_contact_of, survey_of, walls_of
+from wobble.core.stages.known import MB, bearing_on, find_place, floor_contact_of, survey_of, walls_of, which, which_of
 from wobble.core.stages.remember import Remembered
 from wobble.core.stages.setting_out import set_out, solve_setout
 
@@ -220,14 +221,18 @@ def fit_input(job: Job, place: Place) -> FitInput:
     )
 
 
+def _which(asked: tuple[str, Job]) -> Hashable:
+    return which(find_place(asked[1], asked[0]))
+
+
 CASE_BYTES = 3 * MB
 """What a case weighs at most on the demo jobs, its figures with their workings."""
 RESULT_BYTES, TRAITS_BYTES = 400_000, 40_000
 """What the result of a stage, and what a place is like, weigh at most there; a job of forty places is kept whole."""
-_CASES = Remembered[FitInput, Case](lambda _case: CASE_BYTES, 4 * CASE_BYTES)
-_FITS = Remembered[tuple[str, Job], PlaceFit](lambda _fit: RESULT_BYTES, 40 * RESULT_BYTES)
-_HOLDS = Remembered[tuple[str, Job], PlaceHold](lambda _hold: RESULT_BYTES, 40 * RESULT_BYTES)
-_GAUGED = Remembered[tuple[str, Job], Surveyed](lambda _gauged: RESULT_BYTES, 40 * RESULT_BYTES)
+_CASES = Remembered[FitInput, Case](lambda _case: CASE_BYTES, 4 * CASE_BYTES, lambda given: which_of(given.survey))
+_FITS = Remembered[tuple[str, Job], PlaceFit](lambda _fit: RESULT_BYTES, 40 * RESULT_BYTES, _which)
+_HOLDS = Remembered[tuple[str, Job], PlaceHold](lambda _hold: RESULT_BYTES, 40 * RESULT_BYTES, _which)
+_GAUGED = Remembered[tuple[str, Job], Surveyed](lambda _gauged: RESULT_BYTES, 40 * RESULT_BYTES, _which)
 _TRAITS = Remembered[tuple[SurveyInput, LengthUnit], tuple[Trait, ...]](lambda _traits: TRAITS_BYTES, 40 * TRAITS_BYTES)
 
 
