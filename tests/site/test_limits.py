@@ -5,10 +5,12 @@ from __future__ import annotations
 import json
 import threading
 import time
+from functools import partial
 from typing import Any
 
 import jsonschema
 import pytest
+from msgspec.structs import replace
 from tools.write_schemas import openapi
 
 from wobble.core.budget import GivenUp, TooMuch, spend, within
@@ -192,18 +194,19 @@ def test_of_one_thing_only_the_last_few_are_kept_and_others_stay():
     made: list[str] = []
     kept = Remembered[str, bytes](len, 10_000, lambda key: key[0])
 
+    def ask(*keys: str) -> None:
+        for key in keys:
+            kept.get(key, partial(of, key))
+
     def of(key: str) -> bytes:
         made.append(key)
         return b"x" * 10
 
-    for key in ("b1", *(f"a{n}" for n in range(MOST_OF_ONE))):
-        kept.get(key, lambda key=key: of(key))
-    kept.get("a0", lambda: of("a0"))  # asked for again: the next that goes is a1
-    kept.get("a9", lambda: of("a9"))
+    ask("b1", *(f"a{n}" for n in range(MOST_OF_ONE)))
+    ask("a0", "a9")  # a0 was asked for again: what goes is a1
     assert kept.n_bytes == 10 * (1 + MOST_OF_ONE)
     made.clear()
-    for key in ("b1", "a0", "a9", "a1"):
-        kept.get(key, lambda key=key: of(key))
+    ask("b1", "a0", "a9", "a1")
     assert made == ["a1"]
     kept.clear()
     assert kept.n_bytes == 0
@@ -216,8 +219,8 @@ def test_a_place_that_is_read_again_and_again_leaves_little_behind():
     for cache in known.KEPT:
         cache.clear()
     for n in range(2 * MOST_OF_ONE):
-        fewer = msgspec.structs.replace(place, facts=place.facts[: len(place.facts) - n])
-        known.survey_of(msgspec.structs.replace(job, places=(fewer,)), place.id)
+        fewer = replace(place, facts=place.facts[: len(place.facts) - n])
+        known.survey_of(replace(job, places=(fewer,)), place.id)
     surveys = known.KEPT[0]
     one = surveys.n_bytes / MOST_OF_ONE
     assert 0 < one < 2_000_000
