@@ -25,7 +25,7 @@ from wobble.core.make.cutting.tables import Offered, Wanted
 SHEET = (2440, 1220)
 KERF = 3.0
 STOCK = (Offered(name="sheet", length_mm=float(SHEET[0]), width_mm=float(SHEET[1])),)
-SECONDS = 1.25
+SECONDS = 1.0
 
 
 @dataclass(frozen=True)
