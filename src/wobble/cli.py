@@ -43,9 +43,7 @@ def _cut_options(command: argparse.ArgumentParser) -> None:
     command.add_argument("--kerf", type=float, default=3.0, help="what the blade takes, mm (3)")
     command.add_argument("--trim", type=float, default=0.0, help="what is cut off all edges of the stock first, mm (0)")
     command.add_argument("--aim", choices=AIMS, default=AIMS[0], help="what counts after price and area")
-    command.add_argument(
-        "--seconds", type=float, default=1.0, help="how long to look, for all materials together (1)"
-    )
+    command.add_argument("--seconds", type=float, default=1.0, help="how long to look, for all materials together (1)")
     command.add_argument("--json", action="store_true", help="print JSON instead of words")
 
 
