@@ -20,7 +20,7 @@ from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
 from wobble.core.stages import known
-from wobble.core.stages.remember import MOST_OF_ONE, Remembered
+from wobble.core.stages.remember import FEW, Remembered
 from wobble.site import computing
 from wobble.site.answers import MOST_OF_A_USER, Busy, _Turns
 
@@ -192,7 +192,7 @@ def test_the_same_is_worked_out_once_for_all_who_ask_and_kept_by_its_bytes():
 
 def test_of_one_thing_only_the_last_few_are_kept_and_others_stay():
     made: list[str] = []
-    kept = Remembered[str, bytes](len, 10_000, lambda key: key[0])
+    kept = Remembered[str, bytes](len, 10_000, lambda key: key[0], FEW)
 
     def ask(*keys: str) -> None:
         for key in keys:
@@ -202,9 +202,9 @@ def test_of_one_thing_only_the_last_few_are_kept_and_others_stay():
         made.append(key)
         return b"x" * 10
 
-    ask("b1", *(f"a{n}" for n in range(MOST_OF_ONE)))
+    ask("b1", *(f"a{n}" for n in range(FEW)))
     ask("a0", "a9")  # a0 was asked for again: what goes is a1
-    assert kept.n_bytes == 10 * (1 + MOST_OF_ONE)
+    assert kept.n_bytes == 10 * (1 + FEW)
     made.clear()
     ask("b1", "a0", "a9", "a1")
     assert made == ["a1"]
@@ -218,14 +218,14 @@ def test_a_place_that_is_read_again_and_again_leaves_little_behind():
     place = job.places[0]
     for cache in known.KEPT:
         cache.clear()
-    for n in range(2 * MOST_OF_ONE):
+    for n in range(2 * FEW):
         fewer = replace(place, facts=place.facts[: len(place.facts) - n])
         known.survey_of(replace(job, places=(fewer,)), place.id)
     surveys = known.KEPT[0]
-    one = surveys.n_bytes / MOST_OF_ONE
+    one = surveys.n_bytes / FEW
     assert 0 < one < 2_000_000
     known.survey_of(job, place.id)
-    assert surveys.n_bytes <= 1.1 * MOST_OF_ONE * one
+    assert surveys.n_bytes <= 1.1 * FEW * one
 
 
 def test_who_fails_is_not_remembered():

@@ -9,7 +9,7 @@ from msgspec.structs import replace
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.level.plan import Plan
 from wobble.core.fit.mouldings.running import MouldingLength, face_mm
-from wobble.core.fit.mouldings.words import end_words, way_words
+from wobble.core.fit.mouldings.words import end_words, scarf_words, way_words
 from wobble.core.fit.result import FitResult
 from wobble.core.fit.scribe.line import Scribe
 from wobble.core.fit.sides.closing import Sides
@@ -20,9 +20,6 @@ from wobble.core.setout.boards import seams
 STANDS = "the run standing, measured beside it"
 """What a strip that is scribed to a wall waits for."""
 TEMPLATE = "a template, or the walls measured at its height"
-SAW_OFF_MM = 30.0
-"""What a length of moulding is longer than it ends up: for a first cut at each end."""
-SURE_SD = 2.0
 BLOCK_MM = 60.0
 SCRIBED: tuple[tuple[str, Role], ...] = (("plinth-", "plinth"), ("head-", "head strip"), ("return-", "skirting return"))
 
@@ -155,7 +152,6 @@ def _mouldings(place: Place, fitted: FitResult) -> Iterator[Part]:
 
 
 def _length(unit: Unit, body: Moulding, one: MouldingLength) -> Part:
-    longest = one.long.value_mm + one.long_point_mm + 2 * SURE_SD * one.long.sd_mm
     ends = (("left", one.left), ("right", one.right))
     cut = "; ".join(f"{name} end {end_words(end)}" for name, end in ends)
     return Part(
@@ -164,12 +160,12 @@ def _length(unit: Unit, body: Moulding, one: MouldingLength) -> Part:
         of=(unit.id,),
         name=f"{unit.name}, {way_words(one.along)}",
         thick_mm=body.thick_mm,
-        blank_mm=(longest / one.pieces + SAW_OFF_MM, face_mm(unit, body)),
+        blank_mm=(one.blank_mm, face_mm(unit, body)),
         finished=(Dimension(label="long", figure=one.long),),
         quantity=one.pieces,
         seen=("front face",),
         end="seen from its face: left end at your left",
-        joins=cut + (f"; {one.pieces} lengths, scarfed at 45° over a stud" if one.pieces > 1 else ""),
+        joins=cut + (f"; {one.pieces} pieces, {scarf_words(unit)}" if one.pieces > 1 else ""),
     )
 
 

@@ -15,7 +15,7 @@ from wobble.core.fit.surfaces.walls import Walls, walls
 from wobble.core.gauge.adjust import MOST_ASKED, MOST_ASKED_BYTES
 from wobble.core.gauge.survey import Survey, SurveyInput, survey, survey_input
 from wobble.core.job import Job, Measured, Place, Sessions
-from wobble.core.stages.remember import Remembered
+from wobble.core.stages.remember import FEW, Remembered
 
 
 def find_place(job: Job, place_id: str) -> Place:
@@ -68,8 +68,8 @@ def which_of(given: SurveyInput) -> Hashable:
     return which(given.place)
 
 
-_SURVEYS = Remembered[SurveyInput, Survey](_survey_bytes, 40 * MB, which_of)
-_WALLS = Remembered[SurveyInput, Walls](_walls_bytes, 30 * MB, which_of)
+_SURVEYS = Remembered[SurveyInput, Survey](_survey_bytes, 40 * MB, which_of, FEW)
+_WALLS = Remembered[SurveyInput, Walls](_walls_bytes, 30 * MB, which_of, FEW)
 _BEHIND = Remembered[BehindInput, "Behind | None"](_behind_bytes, 8 * MB, lambda given: which_of(given.survey))
 _CONTACTS = Remembered[FloorContactInput, FloorContact](_contact_bytes, 12 * MB, lambda given: which_of(given.survey))
 

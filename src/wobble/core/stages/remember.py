@@ -9,8 +9,8 @@ from typing import Generic, TypeVar
 
 K = TypeVar("K", bound=Hashable)
 V = TypeVar("V")
-MOST_OF_ONE = 4
-"""So many results of one thing are kept: decisions are turned back and forth among fewer."""
+FEW, SEVERAL = 4, 12
+"""So many results of one thing are kept: a few of what is large, of others as many as a place has alternatives."""
 
 
 class Remembered(Generic[K, V]):
@@ -22,11 +22,16 @@ class Remembered(Generic[K, V]):
     """
 
     def __init__(
-        self, weigh: Callable[[V], int], most_bytes: int, whose: Callable[[K], Hashable] | None = None
+        self,
+        weigh: Callable[[V], int],
+        most_bytes: int,
+        whose: Callable[[K], Hashable] | None = None,
+        most_of_one: int = SEVERAL,
     ) -> None:
         self._weigh = weigh
         self._most = most_bytes
         self._whose = whose
+        self._most_of_one = most_of_one
         self._of: dict[Hashable, list[K]] = {}
         self._kept: OrderedDict[K, tuple[V, int]] = OrderedDict()
         self._bytes = 0
@@ -63,7 +68,7 @@ class Remembered(Generic[K, V]):
             if self._whose is not None:
                 own = self._of.setdefault(self._whose(key), [])
                 own.append(key)
-                if len(own) > MOST_OF_ONE:
+                if len(own) > self._most_of_one:
                     self._forget(own[0])
             while self._bytes > self._most and self._kept:  # the newest too, where it is larger than all may be
                 self._forget(next(iter(self._kept)))

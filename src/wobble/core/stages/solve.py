@@ -30,7 +30,7 @@ from wobble.core.fit.sides.closing import Sides, split_run
 from wobble.core.fit.sides.swings import Swing
 from wobble.core.fit.surfaces.walls import with_obstacles
 from wobble.core.fit.tops.flat import FlatPart
-from wobble.core.gauge.survey import SurveyInput, survey_input
+from wobble.core.gauge.survey import Survey, SurveyInput, survey_input
 from wobble.core.gauge.surveyed import Surveyed, surveyed
 from wobble.core.gauge.traits import Trait, traits
 from wobble.core.hold.rests.furring import Furring, furring
@@ -43,6 +43,7 @@ from wobble.core.job import (
     Datum,
     FixedTop,
     Job,
+    Moulding,
     Obstacle,
     Passage,
     Place,
@@ -54,7 +55,7 @@ from wobble.core.length import LengthUnit
 from wobble.core.part import Fastener, Part
 from wobble.core.setout.laid import LaidOut
 from wobble.core.stages.known import MB, bearing_on, find_place, floor_contact_of, survey_of, walls_of, which, which_of
-from wobble.core.stages.remember import Remembered
+from wobble.core.stages.remember import FEW, Remembered
 from wobble.core.stages.setting_out import set_out, solve_setout
 
 
@@ -229,7 +230,7 @@ CASE_BYTES = 3 * MB
 """What a case weighs at most on the demo jobs, its figures with their workings."""
 RESULT_BYTES, TRAITS_BYTES = 400_000, 40_000
 """What the result of a stage, and what a place is like, weigh at most there; a job of forty places is kept whole."""
-_CASES = Remembered[FitInput, Case](lambda _case: CASE_BYTES, 4 * CASE_BYTES, lambda given: which_of(given.survey))
+_CASES = Remembered[FitInput, Case](lambda _case: CASE_BYTES, 4 * CASE_BYTES, lambda given: which_of(given.survey), FEW)
 _FITS = Remembered[tuple[str, Job], PlaceFit](lambda _fit: RESULT_BYTES, 40 * RESULT_BYTES, _which)
 _HOLDS = Remembered[tuple[str, Job], PlaceHold](lambda _hold: RESULT_BYTES, 40 * RESULT_BYTES, _which)
 _GAUGED = Remembered[tuple[str, Job], Surveyed](lambda _gauged: RESULT_BYTES, 40 * RESULT_BYTES, _which)
@@ -286,11 +287,18 @@ def _case(job: Job, place_id: str) -> Case:
     answerable = standing_on is not None and not (fixed_top and not standing_on.high_spot.tied)
     made = plan(standing_on, place.datum, job.kit) if standing_on and answerable else None
     surveyed = survey_of(job, place_id)
-    fitted = FitResult(mouldings=mouldings(surveyed, place, None, None, job.workshop.kerf_mm))
     if standing_on and made:
         over = with_obstacles(place, walls_of(job, place_id))
         fitted = fit_result(surveyed, place, over, standing_on, made, job, moved)
+    else:  # mouldings are cut to walls, and want no floor
+        fitted = FitResult(mouldings=_mouldings(job, place, surveyed))
     return Case(job, surveyed, place, job.kit, standing_on, made, fixed_top, fitted)
+
+
+def _mouldings(job: Job, place: Place, surveyed: Survey) -> tuple[MouldingFit, ...]:
+    if not any(isinstance(u.body, Moulding) for u in place.units):
+        return ()
+    return mouldings(surveyed, place, with_obstacles(place, walls_of(job, place.id)), None, job.workshop.kerf_mm)
 
 
 def _split(job: Job, place_id: str) -> tuple[Job, dict[TierName, float]]:

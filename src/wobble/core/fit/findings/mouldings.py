@@ -6,9 +6,10 @@ from collections.abc import Iterator
 
 from wobble.core.finding import Finding
 from wobble.core.fit.findings.case import Case, say
+from wobble.core.fit.mouldings.bent import MouldingCurve
 from wobble.core.fit.mouldings.corners import MouldingEnd
-from wobble.core.fit.mouldings.running import MouldingCurve, MouldingFit
-from wobble.core.fit.mouldings.words import corner_words, way_words
+from wobble.core.fit.mouldings.running import MouldingFit
+from wobble.core.fit.mouldings.words import scarf_words, way_words
 from wobble.core.job import Moulding, Unit
 from wobble.core.length import down_to_mark
 
@@ -36,7 +37,7 @@ def mouldings(case: Case) -> Iterator[Finding]:
 def _laid(case: Case, unit: Unit, body: Moulding, made: MouldingFit) -> Finding:
     back = made.lengths[0]
     says = [f"{way_words(one.along)} {say(case, one.long.value_mm)}" for one in made.lengths]
-    seams = [f"{way_words(o.along)} in {o.pieces}, scarfed over a stud" for o in made.lengths if o.pieces > 1]
+    seams = [f"{way_words(o.along)} in {o.pieces}, {scarf_words(unit)}" for o in made.lengths if o.pieces > 1]
     inside = [end for end in _ends(made) if end.corner is not None and end.joint != "outside mitre"]
     how = ""
     if inside and body.inside == "coped":
@@ -75,7 +76,7 @@ def _joints(unit: Unit, made: MouldingFit) -> Iterator[Finding]:
             yield Finding(
                 code="moulding-opens",
                 severity="mind",
-                title=f"{unit.name}: its {side} corner is {corner_words(end)}",
+                title=f"{unit.name}: its {side} corner is {end.corner.deg:.1f}° (± {2 * end.corner.sd_deg:.1f}°)",
                 text=f"Sawn for a square corner, the joint would stand open by this much. Saw both at "
                 f"{end.standing_deg:.1f}° as they stand, or cope one: a cope stays closed.",
                 figure=end.opens,

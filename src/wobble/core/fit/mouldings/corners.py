@@ -18,7 +18,7 @@ from wobble.core.gauge.survey import Survey
 from wobble.core.job import SurfaceName, Value
 
 End = Literal["left", "right"]
-Joint = Literal["square", "coped", "mitred", "outside mitre", "scarfed"]
+Joint = Literal["square", "coped", "mitred", "outside mitre"]
 FROM_MM, OVER_MM = 30.0, 400.0
 """From the corner on, over so much of each wall a moulding shows which way that wall runs: plaster is thick in it."""
 SQUARE_SD_DEG = 1.0
@@ -84,17 +84,17 @@ def sawn(joint: Joint, corner: CornerAngle, spring_deg: float, out_mm: float) ->
     )
 
 
-def inside_corner(survey: Survey | None, end: End, at_mm: float, up_mm: float, out_mm: float) -> CornerAngle:
+def inside_corner(survey: Survey, end: End, at_mm: float, up_mm: float, out_mm: float) -> CornerAngle:
     """Return how open the corner with a side wall is at a height, from which way both walls run near it.
 
     Args:
-        survey: None where nothing is measured yet.
+        survey: Of the place.
         end: At which end of the back.
         at_mm: Where the corner is along the back.
         up_mm: At which height.
         out_mm: How far out what the moulding runs along stands; 0 for the back itself, else it is taken as straight.
     """
-    if survey is None or end not in survey.place.surfaces or not survey.measured(end):
+    if end not in survey.place.surfaces or not survey.measured(end):
         return CornerAngle()
     place = survey.place
     sign = 1.0 if end == "left" else -1.0

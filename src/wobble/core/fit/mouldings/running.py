@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 import math
 from collections.abc import Iterator
 from typing import Literal
@@ -10,32 +9,30 @@ from typing import Literal
 import numpy as np
 
 from wobble.core.figure import Figure, Step, mean_and_sd
-from wobble.core.fit.mouldings.corners import CornerAngle, End, Joint, MouldingEnd, inside_corner, sawn
+from wobble.core.fit.mouldings.against import hollow, under_ceiling
+from wobble.core.fit.mouldings.bent import MouldingCurve, bent
+from wobble.core.fit.mouldings.corners import CornerAngle, End, MouldingEnd, inside_corner, sawn
 from wobble.core.fit.run.stand import Stand
-from wobble.core.fit.sides.methods import BEND_STRAIN, bow_taken
+from wobble.core.fit.sides.methods import bow_taken
 from wobble.core.fit.surfaces.walls import Drawn, Walls
 from wobble.core.gauge.prior import Floats
-from wobble.core.gauge.shares import Share, shares
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Moulding, Place, SurfaceName, Unit, Value
 
 NOT_READ_SD_MM = 10.0
 """How far a wall stands from where it is drawn that nobody read."""
-SKIN_MM = 3.0
-"""What is left under a kerf, so that the face stays whole and bends."""
-SPOTS = 25
 ENDS: tuple[End, ...] = ("left", "right")
-UNDER_CEILING_MM = 60.0
-"""What ends so near under a ceiling is seen against it."""
+SAW_OFF_MM = 30.0
+"""What a length is longer than it ends up: for a first cut at each end."""
+SURE_SD = 2.0
+LEAST_MM = 50.0
+"""A piece shorter than this nobody scarfs."""
 BOXES_CORNER = CornerAngle(deg=90.0, sd_deg=0.2, measured=True)
 """Of boxes, which are built square."""
 
 
 class MouldingLength(Value, frozen=True, kw_only=True):
-    """One length: along which wall, its length where it is longest at its back, its ends, and of how many pieces.
-
-    `long_point_mm` is what its face is longer than its back at outside corners.
-    """
+    """One length: along which wall, its length at its back, its ends, of how many pieces, and each one's blank, mm."""
 
     id: str
     along: SurfaceName
@@ -43,25 +40,7 @@ class MouldingLength(Value, frozen=True, kw_only=True):
     left: MouldingEnd
     right: MouldingEnd
     pieces: int = 1
-    long_point_mm: float = 0.0
-
-
-class MouldingCurve(Value, frozen=True, kw_only=True):
-    """A moulding bent to a curve: its arc, how far it rises over its chord, and what bends it.
-
-    Attributes:
-        arc_mm: Along its back. rise_mm: Over the chord. least_radius_mm: To which it bends cold without breaking.
-        bends: Whether it does. kerfs: How many cuts in its back would let it, `kerf_every_mm` apart and
-            `kerf_deep_mm` deep.
-    """
-
-    arc_mm: float
-    rise_mm: float
-    least_radius_mm: float
-    bends: bool
-    kerfs: int = 0
-    kerf_every_mm: float = 0.0
-    kerf_deep_mm: float = 0.0
+    blank_mm: float
 
 
 class MouldingFit(Value, frozen=True, kw_only=True):
@@ -95,9 +74,9 @@ def out_of_wall_mm(unit: Unit, body: Moulding) -> float:
 
 
 def mouldings(
-    survey: Survey | None, place: Place, walls: Walls | None, stand: Stand | None, kerf_mm: float
+    survey: Survey, place: Place, walls: Walls, stand: Stand | None, kerf_mm: float
 ) -> tuple[MouldingFit, ...]:
-    """Return every moulding of a place; as it is set out, with square corners, where nothing is measured yet."""
+    """Return every moulding of a place; as it is set out, with square corners, where its walls are not measured yet."""
     return tuple(
         _fit(survey, place, unit, unit.body, walls, stand, kerf_mm)
         for unit in place.units
@@ -106,49 +85,37 @@ def mouldings(
 
 
 def _fit(
-    survey: Survey | None,
+    survey: Survey,
     place: Place,
     unit: Unit,
     body: Moulding,
-    walls: Walls | None,
+    walls: Walls,
     stand: Stand | None,
     kerf_mm: float,
 ) -> MouldingFit:
     base = stand.base_mm if stand is not None else 0.0
     up = base + unit.over_base_mm + unit.height_mm / 2
     if body.round_mm > 0:
-        return MouldingFit(unit=unit.id, curve=_curve(unit, body, kerf_mm), lengths=tuple(_bent(unit, body)))
+        curve = bent(unit, body, kerf_mm)
+        return MouldingFit(unit=unit.id, curve=curve, lengths=(_bent_length(unit, body, curve.arc_mm),))
     out = stand.back_at(unit) if stand is not None and unit.out_mm > 0 else unit.out_mm
     ends = {end: _end(survey, unit, body, end, up, out) for end in ENDS}
     long = _along_back(place, unit, body, walls, base, out)
     lengths = [
-        MouldingLength(
-            id=f"moulding-{unit.id}-back",
-            along="back",
-            long=long,
-            left=ends["left"],
-            right=ends["right"],
-            pieces=pieces_of(body, long.value_mm),
-            long_point_mm=sum(_long_point(end, unit, body) for end in ends.values()),
-        ),
+        _length(unit, body, "back", long, ends["left"], ends["right"]),
         *_returns(unit, body, ends),
     ]
     on_wall = unit.out_mm <= 0
     return MouldingFit(
         unit=unit.id,
         lengths=tuple(lengths),
-        hollow=_hollow(survey, unit, up) if on_wall else None,
+        hollow=hollow(survey, unit, up) if on_wall else None,
         takes_mm=bow_taken(body.thick_mm, unit.width_mm),
-        under=_under_ceiling(survey, place, unit, base, out + out_of_wall_mm(unit, body)),
+        under=under_ceiling(survey, unit, base, out + out_of_wall_mm(unit, body)),
     )
 
 
-def pieces_of(body: Moulding, long_mm: float) -> int:
-    """Return in how many like pieces a length is made, so that none is longer than is sold."""
-    return max(math.ceil(long_mm / body.stock_mm - 1e-9), 1)
-
-
-def _end(survey: Survey | None, unit: Unit, body: Moulding, end: End, up: float, out: float) -> MouldingEnd:
+def _end(survey: Survey, unit: Unit, body: Moulding, end: End, up: float, out: float) -> MouldingEnd:
     """Return how the length along the back ends: square into a corner that the return is coped to, or mitred."""
     if body.goes_on(end) <= 0:
         return MouldingEnd()
@@ -167,23 +134,35 @@ def _returns(unit: Unit, body: Moulding, ends: dict[End, MouldingEnd]) -> Iterat
         long = body.goes_on(end)
         if long <= 0:
             continue
-        joint: Joint = "coped" if met.joint == "square" else met.joint
         cut = met
-        if joint == "coped":
-            cut = sawn("coped", met.corner or CornerAngle(), body.spring_deg, out_of_wall_mm(unit, body))
+        if met.corner is not None and met.joint == "square":  # it stands in the corner, and this is coped to it
+            cut = sawn("coped", met.corner, body.spring_deg, out_of_wall_mm(unit, body))
         free = MouldingEnd()
         step = Step(label="As said, from the corner on", value_mm=long)
         # seen from its face, a return at the left runs away from the corner to the left where that is inside
         corner_right = (end == "left") == (end in unit.meets)
-        yield MouldingLength(
-            id=f"moulding-{unit.id}-{end}",
-            along=end,
-            long=Figure(value_mm=long, sd_mm=0.0, working=(step,)),
-            left=free if corner_right else cut,
-            right=cut if corner_right else free,
-            pieces=pieces_of(body, long),
-            long_point_mm=_long_point(cut, unit, body),
-        )
+        said = Figure(value_mm=long, sd_mm=0.0, working=(step,))
+        left, right = (free, cut) if corner_right else (cut, free)
+        yield _length(unit, body, end, said, left, right)
+
+
+def _length(
+    unit: Unit, body: Moulding, along: SurfaceName, long: Figure, left: MouldingEnd, right: MouldingEnd
+) -> MouldingLength:
+    """Return a length with what it is cut from: no piece longer than is sold, its scarfs and first cuts included."""
+    point = sum(_long_point(end, unit, body) for end in (left, right))
+    longest = long.value_mm + point + SURE_SD * long.sd_mm
+    pieces = max(math.ceil(longest / max(body.stock_mm - SAW_OFF_MM - body.thick_mm, LEAST_MM) - 1e-9), 1)
+    scarfed = body.thick_mm if pieces > 1 else 0.0
+    return MouldingLength(
+        id=f"moulding-{unit.id}-{along}",
+        along=along,
+        long=long,
+        left=left,
+        right=right,
+        pieces=pieces,
+        blank_mm=longest / pieces + scarfed + SAW_OFF_MM,
+    )
 
 
 def _long_point(end: MouldingEnd, unit: Unit, body: Moulding) -> float:
@@ -193,7 +172,7 @@ def _long_point(end: MouldingEnd, unit: Unit, body: Moulding) -> float:
     return out_of_wall_mm(unit, body) * math.tan(math.radians(end.standing_deg))
 
 
-def _along_back(place: Place, unit: Unit, body: Moulding, walls: Walls | None, base: float, out: float) -> Figure:
+def _along_back(place: Place, unit: Unit, body: Moulding, walls: Walls, base: float, out: float) -> Figure:
     """Return the length along the back: between the walls that it meets, else as it is set out."""
     low = base + unit.over_base_mm
     reach = (max(out, 0.0), max(out, 0.0) + out_of_wall_mm(unit, body))
@@ -202,7 +181,7 @@ def _along_back(place: Place, unit: Unit, body: Moulding, walls: Walls | None, b
     sd_set_out = 0.0
     both: tuple[tuple[End, Literal[1, -1], float], ...] = (("right", 1, unit.right_mm), ("left", -1, unit.x_mm))
     for end, sign, drawn_at in both:
-        drawn = getattr(walls, end) if walls is not None and end in unit.meets else None
+        drawn = getattr(walls, end) if end in unit.meets else None
         if isinstance(drawn, Drawn):
             at = _wall_at(drawn, reach, (low, low + unit.height_mm), 1.0 if end == "left" else -1.0)
             draws = sign * at if draws is None else draws + sign * at
@@ -223,107 +202,10 @@ def _wall_at(drawn: Drawn, out: tuple[float, float], up: tuple[float, float], si
     return np.asarray(over.max(axis=1) if sign > 0 else over.min(axis=1))
 
 
-def _hollow(survey: Survey | None, unit: Unit, up: float) -> Figure | None:
-    """Return the largest gap behind a straight moulding that touches its wall where that is proudest."""
-    if survey is None or "back" not in survey.place.surfaces or not survey.measured("back"):
-        return None
-    x = np.linspace(unit.x_mm, unit.right_mm, SPOTS)
-    spots = np.column_stack([x, np.full(SPOTS, min(max(up, 0.0), survey.place.height_mm))])
-    joint = survey.adjustment.at(("back", spots))
-    left, middle, right, share = _deepest(x, joint.mean)
-    weights = np.zeros(SPOTS)
-    weights[left] += 1 - share
-    weights[right] += share
-    weights[middle] -= 1.0
-    sd = math.sqrt(max(float(weights @ joint.covariance @ weights), 0.0))
-    at = (float(x[middle]), float(spots[middle, 1]))
-    value = max(float(weights @ joint.mean), 0.0)
-    rests = shares(survey, "back", spots[[middle]])[0]
-    step = Step(label="The wall behind it", surface="back", at=at, value_mm=value, sd_mm=sd, rests_on=rests)
-    return Figure(value_mm=value, sd_mm=sd, working=(step,))
-
-
-def _deepest(x: Floats, y: Floats) -> tuple[int, int, int, float]:
-    """Return where a line over the highest points stands highest over what lies between: both points, and where."""
-    hull: list[int] = []
-    for i in range(len(x)):
-        while len(hull) > 1 and (y[hull[-1]] - y[hull[-2]]) * (x[i] - x[hull[-2]]) <= (y[i] - y[hull[-2]]) * (
-            x[hull[-1]] - x[hull[-2]]
-        ):
-            hull.pop()
-        hull.append(i)
-    best = (-1.0, 0, 0, 0, 0.0)
-    for a, b in itertools.pairwise(hull):
-        for i in range(a, b + 1):
-            share = float((x[i] - x[a]) / (x[b] - x[a]))
-            gap = float((1 - share) * y[a] + share * y[b] - y[i])
-            if gap > best[0]:
-                best = (gap, a, i, b, share)
-    return best[1:]
-
-
-def _under_ceiling(survey: Survey | None, place: Place, unit: Unit, base: float, out: float) -> Figure | None:
-    if survey is None or "ceiling" not in place.surfaces or not survey.measured("ceiling"):
-        return None
-    x = np.linspace(unit.x_mm, unit.right_mm, SPOTS)
-    spots = np.column_stack([x, np.full(SPOTS, min(out, place.depth_mm))])
-    joint = survey.adjustment.at(("ceiling", spots))
-    low, high = int(np.argmin(joint.mean)), int(np.argmax(joint.mean))
-    top = base + unit.over_base_mm + unit.height_mm
-    if not -UNDER_CEILING_MM < float(joint.mean[low]) - top < UNDER_CEILING_MM:
-        return None
-    weights = np.zeros(SPOTS)
-    weights[high] += 1.0
-    weights[low] -= 1.0
-    value, sd = float(weights @ joint.mean), math.sqrt(max(float(weights @ joint.covariance @ weights), 0.0))
-    rests = shares(survey, "ceiling", spots[[high, low]])
-
-    def step(label: str, i: int, sign: Literal[1, -1], rest: tuple[Share, ...]) -> Step:
-        at = (float(x[i]), float(spots[i, 1]))
-        mean, own = float(joint.mean[i]), float(joint.sd[i])
-        return Step(label=label, surface="ceiling", at=at, sign=sign, value_mm=mean, sd_mm=own, rests_on=rest)
-
-    steps = (step("Ceiling where it is highest", high, 1, rests[0]), step("and lowest", low, -1, rests[1]))
-    return Figure(value_mm=value, sd_mm=sd, working=steps)
-
-
-def _curve(unit: Unit, body: Moulding, kerf_mm: float) -> MouldingCurve:
-    """Return a moulding bent to its radius: a strip of thickness t bent to a radius R is strained by t / (2R).
-
-    Kerfs in its back close when each takes up kerf / depth of the turn, in radians.
-    """
-    radius = max(body.round_mm, unit.width_mm / 2)
-    half = math.asin(min(unit.width_mm / 2 / radius, 1.0))
-    arc, rise = 2 * radius * half, radius * (1 - math.cos(half))
-    least = body.thick_mm / (2 * BEND_STRAIN)
-    bends = body.round_mm >= least
-    deep = body.thick_mm - SKIN_MM
-    if bends or deep <= 0 or kerf_mm <= 0:
-        return MouldingCurve(arc_mm=arc, rise_mm=rise, least_radius_mm=least, bends=bends)
-    every = radius * kerf_mm / deep
-    return MouldingCurve(
-        arc_mm=arc,
-        rise_mm=rise,
-        least_radius_mm=least,
-        bends=False,
-        kerfs=math.ceil(arc / every),
-        kerf_every_mm=every,
-        kerf_deep_mm=deep,
-    )
-
-
-def _bent(unit: Unit, body: Moulding) -> Iterator[MouldingLength]:
-    radius = max(body.round_mm, unit.width_mm / 2)
-    arc = 2 * radius * math.asin(min(unit.width_mm / 2 / radius, 1.0))
+def _bent_length(unit: Unit, body: Moulding, arc_mm: float) -> MouldingLength:
     steps = (
         Step(label="Chord", value_mm=unit.width_mm),
-        Step(label="The arc is longer than its chord", value_mm=arc - unit.width_mm),
+        Step(label="The arc is longer than its chord", value_mm=arc_mm - unit.width_mm),
     )
-    yield MouldingLength(
-        id=f"moulding-{unit.id}-back",
-        along="back",
-        long=Figure(value_mm=arc, sd_mm=0.0, working=steps),
-        left=MouldingEnd(),
-        right=MouldingEnd(),
-        pieces=pieces_of(body, arc),
-    )
+    long = Figure(value_mm=arc_mm, sd_mm=0.0, working=steps)
+    return _length(unit, body, "back", long, MouldingEnd(), MouldingEnd())

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from wobble.core.fit.mouldings.corners import MouldingEnd
-from wobble.core.job import SurfaceName
+from wobble.core.job import SurfaceName, Unit
 
 WAYS: dict[SurfaceName, str] = {"back": "along the back", "left": "round the left end", "right": "round the right end"}
 
@@ -26,14 +26,8 @@ def end_words(end: MouldingEnd) -> str:
             return f"inside mitre: {settings}, {standing}; long point at its back"
         case "outside mitre":
             return f"outside mitre: {settings}, {standing}; long point at its face"
-        case "scarfed":
-            return "scarfed at 45°"
 
 
-def corner_words(end: MouldingEnd) -> str:
-    """Return how open the corner at an end is."""
-    if end.corner is None:
-        return ""
-    if not end.corner.measured:
-        return "taken as square, as nobody measured it"
-    return f"{end.corner.deg:.1f}° (± {2 * end.corner.sd_deg:.1f}°)"
+def scarf_words(unit: Unit) -> str:
+    """Return where a moulding's pieces are joined: over what they are held by."""
+    return f"scarfed at 45° over {'a stud' if unit.out_mm <= 0 else 'what it runs before'}"

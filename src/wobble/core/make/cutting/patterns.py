@@ -54,7 +54,7 @@ class Patterns:
     def __init__(self, kinds: Sequence[Kind], counts: Sequence[int], size: tuple[int, int], effort: Effort) -> None:
         self._kinds, self._counts, self._size, self._effort = kinds, list(counts), size, effort
         self._sizes = tuple((k.long, k.wide) for k in kinds)
-        flat = lies(kinds, *size)
+        self._lies = flat = lies(kinds, *size)
         upright = [Lie(lie.kind, lie.turned, lie.h, lie.w) for lie in flat]
         self._along = (Direction(flat, counts, *size), Direction(upright, counts, size[1], size[0]))
         self._first = (len(counts), len(counts) + len(self._along[0].heights))
@@ -208,7 +208,7 @@ class Patterns:
         self, upright: bool, strips: Sequence[Strip | None], left: list[int], rng: random.Random, price: Sequence[float]
     ) -> Tree:
         """Return a sheet with its strips, and with what else fits over, beside and after them."""
-        filler = Filler(lies(self._kinds, *self._size), left, price, rng, 3, self._effort)
+        filler = Filler(self._lies, left, price, rng, 3, self._effort)
         along: Axis = "y" if upright else "x"
         across: Axis = "x" if upright else "y"
         long, wide = (self._size[1], self._size[0]) if upright else self._size

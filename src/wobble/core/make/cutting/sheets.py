@@ -171,7 +171,7 @@ class _Search:
 
     # --- ways to find some ---
 
-    def _built(self, left: list[int], stock: list[int | None]) -> tuple[list[Used], list[int]]:
+    def _built(self, left: list[int], stock: Sequence[int | None]) -> tuple[list[Used], list[int]]:
         """Return sheets filled one after the other, each time the one that gives most for its price."""
         used: list[Used] = []
         while any(left):
@@ -190,9 +190,8 @@ class _Search:
             if best is None:
                 break
             _, i, tree, left = best
-            count = stock[i]
-            stock[i] = None if count is None else count - 1
             used.append(Used(i, tree))
+            stock = _without(stock, used[-1:])
         return used, left
 
     def _match(self) -> None:
@@ -212,11 +211,9 @@ class _Search:
                 for tree in trees:
                     for leaf in leaves(tree):
                         left[leaf.kind] -= 1
-                stock = [s.count for s in self.sheets]
-                count = stock[i]
-                stock[i] = None if count is None else count - len(trees)
-                used, short = self._built(left, stock)
-                self._keep([*(Used(i, t) for t in trees), *used], short)
+                whole = [Used(i, t) for t in trees]
+                used, short = self._built(left, _without([s.count for s in self.sheets], whole))
+                self._keep([*whole, *used], short)
 
     def _most_used(self) -> int | None:
         """Return the number of the sheet of which so many are used that some may be cut alike, if one is."""
@@ -233,19 +230,16 @@ class _Search:
             return
         # offcuts and sheets of other sizes stay as they are
         stay = [u for u in self.best[0] if u.sheet != sheet]
-        counts, stock = list(self.counts), [s.count for s in self.sheets]
-        for one in stay:
-            count = stock[one.sheet]
-            stock[one.sheet] = None if count is None else count - 1
-            for leaf in leaves(one.tree):
-                counts[leaf.kind] -= 1
+        counts, stock = list(self.counts), _without([s.count for s in self.sheets], stay)
+        for leaf in (leaf for one in stay for leaf in leaves(one.tree)):
+            counts[leaf.kind] -= 1
         found = Patterns(self.kinds, counts, (self.sheets[sheet].long, self.sheets[sheet].wide), self.effort)
         if not found.grow(PATTERNS_SHARE):
             return
         for _ in range(ROUNDINGS):
             trees, left = found.taken(self.rng, self.price)
             for _ in range(LAST_TRIES):
-                built, short = self._built(list(left), list(stock))
+                built, short = self._built(list(left), stock)
                 self._keep([*stay, *(Used(sheet, t) for t in trees), *built], short)
                 if self._done() or not self.effort.more():
                     return
@@ -263,16 +257,17 @@ class _Search:
         by_fill = sorted(range(len(used)), key=lambda i: fill[i] + 0.15 * rng.random())
         picked = {by_fill[0], *rng.sample(range(len(used)), n - 1)} if n > 1 else set(range(len(used)))
         left = list(short)
-        stock = [s.count for s in self.sheets]
-        for i, one in enumerate(used):
-            if i in picked:
-                for leaf in leaves(one.tree):
-                    left[leaf.kind] += 1
-            else:
-                count = stock[one.sheet]
-                stock[one.sheet] = None if count is None else count - 1
-        built, short = self._built(left, stock)
-        self._keep([*(u for i, u in enumerate(used) if i not in picked), *built], short)
+        for leaf in (leaf for i in picked for leaf in leaves(used[i].tree)):
+            left[leaf.kind] += 1
+        stay = [u for i, u in enumerate(used) if i not in picked]
+        built, short = self._built(left, _without([s.count for s in self.sheets], stay))
+        self._keep([*stay, *built], short)
+
+
+def _without(stock: Sequence[int | None], used: Sequence[Used]) -> list[int | None]:
+    """Return how many sheets of each size are left once some are in use; None where there are as many as are wanted."""
+    taken = Counter(u.sheet for u in used)
+    return [None if count is None else count - taken[i] for i, count in enumerate(stock)]
 
 
 def fences(used: Sequence[Used], kinds: Sequence[Kind]) -> int:
