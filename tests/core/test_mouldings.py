@@ -98,7 +98,7 @@ def test_round_free_ends_it_goes_back_to_the_wall_mitred():
     made, place = run(Moulding(left_mm=330.0, right_mm=330.0, thick_mm=18.0), pelmet)
     back, left, _ = made.lengths
     assert back.long.value_mm == 900.0
-    assert back.long_point_mm == pytest.approx(36.0)
+    assert back.blank_mm == pytest.approx(900.0 + 36.0 + 30.0)  # long points, and 30 for the saw
     assert (back.left.joint, left.left.joint, left.right.joint) == ("outside mitre", "outside mitre", "square")
     assert made.hollow is None
     assert not [f for f in place.fasteners if f.unit == "M"]
@@ -114,11 +114,36 @@ def test_its_length_is_between_the_walls_and_none_is_longer_than_is_sold():
     assert 0.1 < back.long.sd_mm < 1.5
     assert back.pieces == 2
     part = next(p for p in place.parts if p.id == "moulding-M-back")
-    # half of it, what it may be longer, and 30 for the saw; 70 wide
+    # half of it and what it may be longer, 18 for the scarf and 30 for the saw; 70 wide
     assert part.quantity == 2
-    assert part.blank_mm[0] == pytest.approx((WIDE - 11.0) / 2 + 30.0, abs=3.0)
+    assert part.blank_mm[0] == pytest.approx((WIDE - 11.0) / 2 + 48.0, abs=3.0)
     assert part.blank_mm[1] == 70.0
-    assert "scarfed" in part.joins
+    assert "scarfed at 45° over a stud" in part.joins
+
+
+@pytest.mark.parametrize(("wide", "pieces"), [(2350.0, 1), (2400.0, 2), (4700.0, 2), (4720.0, 3)])
+def test_what_a_length_is_cut_from_is_never_longer_than_is_sold(wide, pieces):
+    """Of 2400 as sold, 30 go for the saw and 15 for a scarf: 2355 are left of each."""
+    place = place_of(replace(SKIRTING, width_mm=wide, meets=(), body=Moulding()), width_mm=5000.0)
+    (part,) = [p for p in solve(job_of(place)).places[0].parts if p.role == "trim"]
+    assert part.quantity == pieces
+    assert part.blank_mm[0] <= 2400.0
+
+
+def test_before_boxes_it_is_scarfed_over_them_as_no_stud_is_there():
+    pelmet = replace(SKIRTING, out_mm=330.0, meets=())
+    _, place = run(Moulding(stock_mm=900.0), pelmet)
+    part = next(p for p in place.parts if p.id == "moulding-M-back")
+    assert "over what it runs before" in part.joins
+    assert "stud" not in part.joins
+
+
+def test_walls_that_were_read_count_though_nobody_read_the_floor():
+    made, place = run(Moulding(left_mm=300.0), floor=(), beside=sides(left=4.0, right=WIDE - 7.0))
+    assert place.fit.plan is None
+    assert made.lengths[0].long.value_mm == pytest.approx(WIDE - 11.0, abs=1.0)
+    assert made.lengths[0].left.corner.measured
+    assert not any("not read" in s.label for s in made.lengths[0].long.working)
 
 
 def test_a_leaning_one_is_wider_than_it_reaches_down():

@@ -16,7 +16,7 @@ from tests.setout.places import job_of, laid, piece, place_of
 from wobble.core import solve
 from wobble.core.errors import DocumentError
 from wobble.core.formats.document import read_job, write_job
-from wobble.core.formats.paper.part_drawing import faces
+from wobble.core.formats.paper.part_faces import faces
 from wobble.core.job import Curve
 from wobble.core.job.board import Board
 from wobble.core.make.construction.units import place_parts
@@ -93,7 +93,7 @@ def test_a_bowed_top_has_its_marks_in_the_parts_list_and_is_as_stiff_as_its_ends
     parts, _ = parts_of(bowed.job, bowed.job.places[0].id)
     (top,) = [p for p in parts if p.role == "top"]
     assert top.curve is not None
-    assert top.curve.edge == "front"
+    assert top.curve.curve.edge == "front"
     stiff, weak = (solve(r.job).places[0].fit.flats[0].sag for r in (plain, bowed))
     assert stiff is not None
     assert weak is not None

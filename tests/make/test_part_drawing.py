@@ -13,8 +13,10 @@ from msgspec.structs import replace
 from tests.rooms import SHELF, A, Room
 from tests.setout.places import carcass, job_of, piece, place_of
 from wobble.core.formats.paper.cutting import TILE_MM
-from wobble.core.formats.paper.part_drawing import Face, faces, part_dxf, part_svg, part_tiles, part_words
-from wobble.core.job import Angled, Cell, Door, Hole, Shelved
+from wobble.core.formats.paper.part_drawing import part_dxf, part_svg, part_tiles, part_words
+from wobble.core.formats.paper.part_faces import Face, faces
+from wobble.core.job import Angled, Cell, Curve, Door, Hole, Shelved
+from wobble.core.job.board import Board
 from wobble.core.make.construction.holes import with_holes
 from wobble.core.make.construction.units import place_parts
 from wobble.core.make.marked import MarkedPart
@@ -120,6 +122,21 @@ def test_a_top_that_fit_cuts_to_the_walls_has_its_cut_outs_in_the_parts_list():
     (top,) = [p for p in parts if p.role == "top"]
     assert [d.words.split(":")[0] for d in top.drillings] == ["Sink"]
     assert "300 mm from the left end and 80 mm from the back edge" in top.drillings[0].words
+
+
+def test_a_top_in_two_is_cut_out_and_curved_once_it_is_one():
+    """Its hole is counted over the whole top: drawn on each half it would be cut twice, and once beside the wood."""
+    hole = Hole(id="h", name="Sink", kind="cut-out", inside="top", at=(1000.0, 80.0), size=(120.0, 50.0))
+    top = replace(
+        SHELF, kind="top", board=Board(stock_mm=1000.0), holes=(hole,), curve=Curve(edge="front", rise_mm=60.0)
+    )
+    room = Room(units=(A, top))
+    (part,) = [p for p in parts_of(room.job, room.job.places[0].id)[0] if p.role == "top"]
+    assert part.quantity == 2
+    assert part.drillings == ()
+    assert part.curve is None
+    assert part.joins.startswith("joined; Sink: ")
+    assert "trammel" in part.joins
 
 
 DOOR = carcass("A", WIDE, Cell(fill=Shelved(count=1), door=Door(hangs="left", hinge="cup")), ready_made=False)

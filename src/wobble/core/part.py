@@ -6,7 +6,7 @@ from typing import Literal
 
 from wobble.core.facts import Behind
 from wobble.core.figure import Figure
-from wobble.core.job import Value
+from wobble.core.job import Curve, Value
 from wobble.core.packing import Filling
 
 FastenerKind = Literal["screw", "lag screw", "anchor", "eye bolt"]
@@ -174,14 +174,12 @@ class CurvedEdge(Value, frozen=True, kw_only=True):
     """An edge that is cut to a part of a circle.
 
     Attributes:
-        edge: Which. chord_mm: Its length along. rise_mm: How far it rises over it. way: Out or in.
-        radius_mm: Of the trammel. marks: Along the edge, and in from it, mm. words: All of that.
+        curve: Which edge, how far it rises and which way. chord_mm: Its length along. radius_mm: Of the trammel.
+        marks: Along the edge, and in from it, mm. words: All of that.
     """
 
-    edge: Literal["upper", "lower", "front"]
+    curve: Curve
     chord_mm: float
-    rise_mm: float
-    way: Literal["out", "in"]
     radius_mm: float
     marks: tuple[tuple[float, float], ...]
     words: str

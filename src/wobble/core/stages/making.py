@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from functools import partial
 from typing import Any, get_args
@@ -12,8 +12,7 @@ from msgspec.structs import replace
 from wobble.core.facts import Bought, CutDone, Known, active
 from wobble.core.job import Job, Place, Unit, Value
 from wobble.core.job.workshop import Aim
-from wobble.core.make.construction.curved import with_curve
-from wobble.core.make.construction.holes import with_holes
+from wobble.core.make.construction.said import as_said
 from wobble.core.make.construction.units import place_parts
 from wobble.core.make.cutting.lists import CutList
 from wobble.core.make.got import as_got
@@ -72,17 +71,15 @@ def parts_of(job: Job, place_id: str) -> tuple[tuple[Part, ...], tuple[Fastener,
     sd = {u.id: 0.0 if u.id in measured else rod.width[u.id].sd_mm for u in place.units if u.id in rod.width}
     placed = find_place(as_known(set_out(job)), place_id)
     built = place_parts(job, placed, sd)
-    units = {u.id: u for u in placed.units}
-    # what Fit cuts to the walls has the holes of its own unit
-    fitted = tuple(p for part in fit.parts for p in _bored(part, units, job))
+    units = {u.id: u for u in placed.units if u.flat}
+    # what Fit cuts to the walls has the holes and the curve of its own unit
+    fitted = tuple(p for part in fit.parts for p in _as_said(part, units, job))
     return readied((*built, *fitted, *hold.parts), known), hold.fasteners
 
 
-def _bored(part: Part, units: Mapping[str, Unit], job: Job) -> tuple[Part, ...]:
-    unit = units.get(part.of[0]) if part.role in ("top", "shelf") and part.of else None
-    if unit is None:
-        return (part,)
-    return tuple(with_curve(unit, bored, job.units) for bored in with_holes(unit, (part,), job.units))
+def _as_said(part: Part, flats: Mapping[str, Unit], job: Job) -> Iterable[Part]:
+    own = [flats[u] for u in part.of if u in flats and part.role in ("top", "shelf")]
+    return as_said(own[0], (part,), job.units) if own else (part,)
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,8 @@ from ninja import Router
 
 from wobble.core import job as core
 from wobble.core.errors import NotThere
-from wobble.core.formats.paper.part_drawing import faces, part_dxf, part_svg, part_tiles, part_words
+from wobble.core.formats.paper.part_drawing import part_dxf, part_svg, part_tiles, part_words
+from wobble.core.formats.paper.part_faces import faces
 from wobble.core.formats.parts_table import sheet_dxf, sheet_svg, write_parts
 from wobble.core.formats.stock_table import Prices, read_prices, read_stock, write_stock
 from wobble.core.length import LengthUnit

@@ -26,13 +26,4 @@ def with_curve(unit: Unit, part: Part, lengths: LengthUnit = "mm") -> Part:
         f"{spoken(chord, lengths)}: trammel {spoken(radius, lengths)}; or every {spoken(apart, lengths)} from either "
         f"end in by {each}"
     )
-    edge = CurvedEdge(
-        edge=curve.edge,
-        chord_mm=chord,
-        rise_mm=curve.rise_mm,
-        way=curve.way,
-        radius_mm=radius,
-        marks=found,
-        words=words,
-    )
-    return replace(part, curve=edge)
+    return replace(part, curve=CurvedEdge(curve=curve, chord_mm=chord, radius_mm=radius, marks=found, words=words))

@@ -10,10 +10,9 @@ from wobble.core.job import Boarding, Framing, HangingWall, Job, Place, TrimSet,
 from wobble.core.job.unit import BODIES, FLAT, LAID
 from wobble.core.make.construction.angled import cut_back
 from wobble.core.make.construction.carcass import Carcass, Side, carcass_parts
-from wobble.core.make.construction.curved import with_curve
 from wobble.core.make.construction.frames import base_frames, frame_parts, toe_kick
 from wobble.core.make.construction.fronts import front_parts
-from wobble.core.make.construction.holes import with_holes
+from wobble.core.make.construction.said import as_said
 from wobble.core.make.construction.sizes import board_part, box, sized
 from wobble.core.make.construction.walls import boarded, cushion_board, hung_on, panel, trimmed
 from wobble.core.part import Part
@@ -136,9 +135,9 @@ def place_parts(job: Job, place: Place, wide_sd: dict[str, float]) -> tuple[Part
     """
     made = [u for u in place.units if not (u.ready_made and is_box(u) and u.body is None)]
     parts = [
-        with_curve(unit, part, job.units)
+        part
         for unit in made
-        for part in with_holes(unit, unit_parts(job, place, unit, wide_sd.get(unit.id, 0.0)), job.units)
+        for part in as_said(unit, unit_parts(job, place, unit, wide_sd.get(unit.id, 0.0)), job.units)
     ]
     if any(is_box(u) for u in place.units):
         first = next(u for u in place.units if is_box(u))
