@@ -81,6 +81,7 @@ DEFAULTS: dict[str, msgspec.Struct] = {
     "drawers": insides.Drawers(),
     "pullOut": insides.PullOut(),
     "cell": insides.Cell(),
+    "board": board.Board(),
     "framing": framing.Framing(),
     "boarding": framing.Boarding(),
     "trim": framing.TrimSet(),
@@ -120,6 +121,7 @@ def fields() -> str:
         "STANDING": {tag: msgspec.to_builtins(made()) for tag, made in standing.items()},
         "LIMITS": limits,
         "CURVED_EDGES": EDGES,
+        "BODIES": unit.BODIES,
     }
     lines = ["/** What forms need to know of the core. Written by `./run api`; never by hand. */"]
     lines += [

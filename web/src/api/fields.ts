@@ -460,6 +460,13 @@ export const DEFAULTS = {
     "door": null,
     "holds": []
   },
+  "board": {
+    "material": "particleboard",
+    "moisture_range_percent": 4.0,
+    "load_kg_per_m": 30.0,
+    "edge": null,
+    "stock_mm": 4100.0
+  },
   "framing": {
     "body": "framing",
     "narrow_mm": 45.0,
@@ -772,4 +779,14 @@ export const CURVED_EDGES = {
   "shelf": [
     "front"
   ]
+} as const;
+export const BODIES = {
+  "base frame": "framing",
+  "platform": "framing",
+  "rack": "framing",
+  "boarding": "boarding",
+  "trim": "trim",
+  "moulding": "moulding",
+  "batten wall": "hanging wall",
+  "peg wall": "hanging wall"
 } as const;

@@ -2435,21 +2435,17 @@ export interface components {
          * @description An edge that is cut to a part of a circle.
          *
          *         Attributes:
-         *             edge: Which. chord_mm: Its length along. rise_mm: How far it rises over it. way: Out or in.
-         *             radius_mm: Of the trammel. marks: Along the edge, and in from it, mm. words: All of that.
+         *             curve: Which edge, how far it rises and which way. chord_mm: Its length along. radius_mm: Of the trammel.
+         *             marks: Along the edge, and in from it, mm. words: All of that.
          */
         CurvedEdge: {
             chord_mm: number;
-            /** @enum {unknown} */
-            edge: "front" | "lower" | "upper";
+            curve: components["schemas"]["Curve"];
             marks: [
                 number,
                 number
             ][];
             radius_mm: number;
-            rise_mm: number;
-            /** @enum {unknown} */
-            way: "in" | "out";
             words: string;
         };
         /**
@@ -4399,8 +4395,12 @@ export interface components {
         /**
          * LaidUnit
          * @description A unit as it comes out, with its cells, or its members and boards.
+         *
+         *         `arch_mm` is the radius of its curved edge, where that is seen from the front; None for straight edges.
          */
         LaidUnit: {
+            /** @default null */
+            arch_mm: number | null;
             /** @default null */
             boards: components["schemas"]["BoardsLaid"] | null;
             /** @default [] */
@@ -4811,7 +4811,7 @@ export interface components {
              * @default square
              * @enum {unknown}
              */
-            joint: "coped" | "mitred" | "outside mitre" | "scarfed" | "square";
+            joint: "coped" | "mitred" | "outside mitre" | "square";
             /** @default 0 */
             mitre_deg: number;
             /** @default null */
@@ -4844,18 +4844,15 @@ export interface components {
         };
         /**
          * MouldingLength
-         * @description One length: along which wall, its length where it is longest at its back, its ends, and of how many pieces.
-         *
-         *         `long_point_mm` is what its face is longer than its back at outside corners.
+         * @description One length: along which wall, its length at its back, its ends, of how many pieces, and each one's blank, mm.
          */
         MouldingLength: {
             /** @enum {unknown} */
             along: "back" | "ceiling" | "floor" | "left" | "right";
+            blank_mm: number;
             id: string;
             left: components["schemas"]["MouldingEnd"];
             long: components["schemas"]["Figure"];
-            /** @default 0 */
-            long_point_mm: number;
             /** @default 1 */
             pieces: number;
             right: components["schemas"]["MouldingEnd"];

@@ -2,6 +2,7 @@
 
 const onTheWay = new Set<Promise<unknown>>();
 const putOff = new Map<object, () => void>();
+const others = new Set<() => boolean>();
 
 /** A change is on its way to the server until this is settled. */
 export function isOnTheWay<T>(work: Promise<T>): Promise<T> {
@@ -15,6 +16,11 @@ export function isPutOff(whose: object, now: () => void): void {
   putOff.set(whose, now);
 }
 
+/** The browser asks before it closes the window while this is so. */
+export function asksWhile(unkept: () => boolean): void {
+  others.add(unkept);
+}
+
 export function isStored(whose: object): void {
   putOff.delete(whose);
 }
@@ -25,7 +31,7 @@ function hurry(): void {
 
 addEventListener('beforeunload', (leaving) => {
   hurry();
-  if (onTheWay.size || putOff.size) leaving.preventDefault();
+  if (onTheWay.size || putOff.size || [...others].some((unkept) => unkept())) leaving.preventDefault();
 });
 document.addEventListener('visibilitychange', () => {
   if (document.visibilityState === 'hidden') hurry();

@@ -6,6 +6,7 @@ import { Refused } from '../api/client';
 import type { Fact, Fault } from '../api/types';
 import { newId } from '../entry/ids';
 import { isDetection, isNote, isObstacle, isReading } from '../entry/facts';
+import { asksWhile } from './leaving';
 import { notices } from './notices.svelte';
 import { alone, channel, store } from './store';
 
@@ -301,6 +302,4 @@ class Waiting {
 
 export const waiting = new Waiting();
 addEventListener('online', () => void waiting.send());
-addEventListener('beforeunload', (leaving) => {
-  if (waiting.loose.size) leaving.preventDefault();
-});
+asksWhile(() => waiting.loose.size > 0);

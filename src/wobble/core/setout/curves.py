@@ -46,3 +46,11 @@ def marks(curve: Curve, chord: float) -> tuple[tuple[float, float], ...]:
 def too_round(curve: Curve, chord: float) -> bool:
     """Return whether a curve goes round more than half a circle."""
     return curve.rise_mm > chord / 2
+
+
+def arch_mm(unit: Unit) -> float | None:
+    """Return the radius of an arch that is seen from the front, mm; None where there is none to be struck."""
+    curve, chord = unit.curve, chord_mm(unit)
+    if curve is None or curve.edge == "front" or chord > unit.width_mm or too_round(curve, chord):
+        return None
+    return radius_mm(chord, curve.rise_mm)

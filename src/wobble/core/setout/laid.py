@@ -27,6 +27,7 @@ from wobble.core.job import (
 )
 from wobble.core.job.rules import PLACE, Edge
 from wobble.core.setout.cells import LaidCell
+from wobble.core.setout.curves import arch_mm
 from wobble.core.setout.findings.cells import CELL_RULES
 from wobble.core.setout.findings.framed import FRAMED_RULES
 from wobble.core.setout.findings.holes import HOLE_RULES
@@ -121,7 +122,10 @@ class LaidStack(Value, frozen=True, kw_only=True):
 
 
 class LaidUnit(Value, frozen=True, kw_only=True):
-    """A unit as it comes out, with its cells, or its members and boards."""
+    """A unit as it comes out, with its cells, or its members and boards.
+
+    `arch_mm` is the radius of its curved edge, where that is seen from the front; None for straight edges.
+    """
 
     unit: Unit
     width: Figure
@@ -129,6 +133,7 @@ class LaidUnit(Value, frozen=True, kw_only=True):
     frame: FrameLaid | None = None
     boards: BoardsLaid | None = None
     hanging: HangingLaid | None = None
+    arch_mm: float | None = None
 
 
 class Snap(Value, frozen=True, kw_only=True):
@@ -182,6 +187,7 @@ def _unit(sheet: Sheet, unit: Unit) -> LaidUnit:
         frame=frame_laid(unit, body, sheet.place) if isinstance(body, Framing) else None,
         boards=boards_laid(unit, body, sheet.lengths) if isinstance(body, Boarding | TrimSet) else None,
         hanging=hanging_laid(unit, body) if isinstance(body, HangingWall) else None,
+        arch_mm=arch_mm(unit),
     )
 
 

@@ -21,9 +21,9 @@
   import DividePane from './panes/DividePane.svelte';
   import FeetList from './panes/FeetList.svelte';
   import FitMarks from './FitMarks.svelte';
-  import Flats from './panes/Flats.svelte';
-  import Hangers from './panes/Hangers.svelte';
-  import Mouldings from './panes/Mouldings.svelte';
+  import Flats from './panes/tops/Flats.svelte';
+  import Hangers from './panes/tops/Hangers.svelte';
+  import Mouldings from './panes/tops/Mouldings.svelte';
   import GoingIn from './panes/GoingIn.svelte';
   import LevelStart from './panes/LevelStart.svelte';
   import Lines from './panes/Lines.svelte';

@@ -29,9 +29,9 @@
   /** A panel with an arched head, or an arch cut out of it: its curve is the arc over its whole width. */
   const arch = $derived.by(() => {
     const c = u.curve;
-    if (!c || c.edge === 'front' || u.width_mm < u.depth_mm || c.rise_mm > u.width_mm / 2) return '';
+    if (!c || !laid.arch_mm) return '';
     const rise = c.rise_mm * scale;
-    const radius = (box.w * box.w) / 8 / rise + rise / 2;
+    const radius = laid.arch_mm * scale;
     const [left, right, top, foot] = [box.x, box.x + box.w, box.y, box.y + box.h];
     const upper = c.edge === 'upper';
     const out = (c.way ?? 'out') === 'out';

@@ -1,6 +1,6 @@
 <!-- What a piece is that is no box: its members, boards, trim, or what hangs on it. -->
 <script lang="ts">
-  import { DEFAULTS, OPTIONS } from '../../../api/fields';
+  import { BODIES, DEFAULTS, OPTIONS } from '../../../api/fields';
   import type { LaidUnit, Unit } from '../../../api/types';
   import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
@@ -16,16 +16,19 @@
   }
   let p: Props = $props();
   const view = usePlace();
-  const MADE: Record<string, Body> = {
-    'base frame': DEFAULTS.framing as Body,
-    platform: DEFAULTS.framing as Body,
-    rack: DEFAULTS.framing as Body,
-    boarding: DEFAULTS.boarding as Body,
-    trim: DEFAULTS.trim as unknown as Body,
-    moulding: DEFAULTS.moulding as Body,
-    'batten wall': DEFAULTS.hangingWall as unknown as Body,
-    'peg wall': { ...DEFAULTS.hangingWall, by: 'pegs' } as unknown as Body,
-  };
+  const MADE = {
+    framing: DEFAULTS.framing,
+    boarding: DEFAULTS.boarding,
+    trim: DEFAULTS.trim,
+    moulding: DEFAULTS.moulding,
+    'hanging wall': DEFAULTS.hangingWall,
+  } as unknown as Record<string, Body>;
+  /** The body that a piece of this kind has, until more is said. */
+  const made = $derived.by(() => {
+    const kind = p.laid.unit.kind ?? 'base';
+    const first = MADE[(BODIES as Record<string, string>)[kind] ?? ''];
+    return first && kind === 'peg wall' ? ({ ...first, by: 'pegs' } as Body) : first;
+  });
   const body = $derived(p.laid.unit.body ?? null);
   const set = (part: object) => body && p.onchange({ ...body, ...part } as Body);
   const LENGTHS: Record<Body['body'], [string, string, number][]> = {
@@ -207,11 +210,8 @@
       >
     {/if}
   </div>
-{:else if MADE[p.laid.unit.kind ?? 'base']}
-  <Button
-    size="small"
-    kind="tertiary"
-    on:click={() => p.onchange({ ...MADE[p.laid.unit.kind ?? 'base']! } as Body)}
+{:else if made}
+  <Button size="small" kind="tertiary" on:click={() => p.onchange({ ...made } as Body)}
     >Say what it is made of</Button
   >
 {/if}

@@ -1,13 +1,14 @@
 <!-- All that can be said of one unit beside its size: what it is, how it stands, opens, and meets the walls. -->
 <script lang="ts">
-  import { CURVED_EDGES, OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../api/fields';
+  import { BODIES, OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../api/fields';
   import type { Standing, Unit } from '../../../api/types';
   import { Checkbox, Select, SelectItem } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
   import NumberField from '../../../entry/NumberField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
-  import { usual } from '../../../entry/usual';
-  import { open } from '../../../state/job.svelte';
+  import BoardForm from './BoardForm.svelte';
+  import ShapeForm from './ShapeForm.svelte';
+  import { BOARD, curvedEdges } from './shapes';
 
   interface Props {
     unit: Unit;
@@ -48,22 +49,11 @@
     ['hangs', STANDING_DEFAULTS['hung'] as unknown as Standing],
   ];
   const OPENS = OPTIONS.opens;
-  const MATERIALS = OPTIONS.materials;
   const HOLDS = OPTIONS.contents;
   const HANGS = {
     rail: 'by its rail',
     ledger: 'on a ledger',
     'split batten': 'over a batten',
-  };
-  const BODIES: Record<string, string> = {
-    'base frame': 'framing',
-    platform: 'framing',
-    rack: 'framing',
-    boarding: 'boarding',
-    trim: 'trim',
-    moulding: 'moulding',
-    'batten wall': 'hanging wall',
-    'peg wall': 'hanging wall',
   };
   const WALLS = ['left', 'right', 'back'] as const;
   const FASTENED: Record<(typeof OPTIONS.fastenedTo)[number], string> = {
@@ -94,9 +84,6 @@
         key in PARTS && typeof v === 'number' && !(standing.on === 'hung' && standing.by !== 'split batten'),
     ) as [string, number][],
   );
-  const edgesOf = (kind: string): readonly NonNullable<Unit['curve']>['edge'][] =>
-    (CURVED_EDGES as Record<string, readonly NonNullable<Unit['curve']>['edge'][]>)[kind] ?? [];
-  const edges = $derived(edgesOf(u.kind ?? 'base'));
   const flat = $derived(u.kind === 'top' || u.kind === 'shelf');
   function stand(on: string) {
     const first = p.others[0];
@@ -110,14 +97,6 @@
     if (pieces.length) p.onchange({ standing: { on: 'pieces', pieces } as unknown as Standing });
   }
   const chosen = (e: Event) => (e.target as HTMLSelectElement).value;
-  const BOARD: NonNullable<Unit['board']> = {
-    material: 'particleboard',
-    moisture_range_percent: 4,
-    load_kg_per_m: 30,
-    edge: null,
-    stock_mm: 4100,
-  };
-  const board = $derived(u.board ?? usual(BOARD, open.units));
   const air = $derived(u.air ?? { sides_mm: 0, back_mm: 0, top_mm: 0 });
   function take(kind: NonNullable<Unit['kind']>) {
     const part: Partial<Unit> = { kind };
@@ -129,8 +108,9 @@
         fixing_heights_mm: [],
         toe_recess_mm: 0,
       });
-    if (u.body && !(kind in BODIES && BODIES[kind] === u.body.body)) Object.assign(part, { body: null });
-    if (u.curve && !edgesOf(kind).includes(u.curve.edge)) Object.assign(part, { curve: null });
+    if (u.body && (BODIES as Record<string, string>)[kind] !== u.body.body)
+      Object.assign(part, { body: null });
+    if (u.curve && !curvedEdges(kind).includes(u.curve.edge)) Object.assign(part, { curve: null });
     if (kind === 'wall' || kind === 'rack') Object.assign(part, { standing: { on: 'hung' } });
     p.onchange(part);
   }
@@ -249,117 +229,8 @@
       onchange={(mm) => p.onchange({ scribe_allowance: { ...u.scribe_allowance, [key]: mm! } })}
     />
   {/each}
-  {#if flat}
-    <Select
-      labelText="Made of"
-      size="sm"
-      selected={board.material ?? 'particleboard'}
-      on:change={(e: Event) =>
-        p.onchange({ board: { ...board, material: chosen(e) as (typeof MATERIALS)[number] } })}
-    >
-      {#each MATERIALS as value (value)}<SelectItem {value} text={value} />{/each}
-    </Select>
-    <NumberField
-      label="Carries, kg a metre"
-      most={2000}
-      value={board.load_kg_per_m ?? 30}
-      onchange={(kg) => p.onchange({ board: { ...board, load_kg_per_m: kg! } })}
-    />
-    <NumberField
-      label="Moisture swing, %"
-      most={20}
-      value={board.moisture_range_percent ?? 4}
-      onchange={(n) => p.onchange({ board: { ...board, moisture_range_percent: n! } })}
-    />
-    <LengthField
-      label="Longest stock"
-      value={board.stock_mm ?? 4100}
-      least={1}
-      onchange={(mm) => p.onchange({ board: { ...board, stock_mm: mm! } })}
-    />
-    <LengthField
-      label="Front edge thick"
-      optional
-      value={board.edge?.thick_mm ?? null}
-      onchange={(mm) =>
-        p.onchange({
-          board: { ...board, edge: mm ? { thick_mm: mm, high_mm: board.edge?.high_mm ?? 40 } : null },
-        })}
-    />
-    {#if board.edge}
-      {@const edge = board.edge}
-      <LengthField
-        label="Front edge high"
-        value={edge.high_mm}
-        least={1}
-        onchange={(mm) => p.onchange({ board: { ...board, edge: { ...edge, high_mm: mm! } } })}
-      />
-    {/if}
-  {/if}
-  <Select
-    labelText="An end cut back in plan"
-    size="sm"
-    selected={u.angled?.end ?? ''}
-    on:change={(e: Event) => {
-      const end = chosen(e) as 'left' | 'right' | '';
-      p.onchange({
-        angled: end ? { ...usual({ along_mm: 200, deep_mm: 200 }, open.units), ...u.angled, end } : null,
-      });
-    }}
-  >
-    <SelectItem value="" text="none" />
-    <SelectItem value="left" text="the left end" />
-    <SelectItem value="right" text="the right end" />
-  </Select>
-  {#if u.angled}
-    {@const angled = u.angled}
-    <LengthField
-      label="Cut back along"
-      value={angled.along_mm}
-      least={1}
-      onchange={(mm) => p.onchange({ angled: { ...angled, along_mm: mm! } })}
-    />
-    <LengthField
-      label="Cut back in depth"
-      value={angled.deep_mm}
-      least={1}
-      onchange={(mm) => p.onchange({ angled: { ...angled, deep_mm: mm! } })}
-    />
-  {/if}
-  {#if edges.length}
-    <Select
-      labelText="A curved edge"
-      size="sm"
-      selected={u.curve?.edge ?? ''}
-      on:change={(e: Event) => {
-        const edge = chosen(e) as NonNullable<Unit['curve']>['edge'] | '';
-        p.onchange({
-          curve: edge ? { ...usual({ rise_mm: 80 }, open.units), way: 'out', ...u.curve, edge } : null,
-        });
-      }}
-    >
-      <SelectItem value="" text="none" />
-      {#each edges as edge (edge)}<SelectItem value={edge} text="its {edge} edge" />{/each}
-    </Select>
-  {/if}
-  {#if u.curve}
-    {@const curve = u.curve}
-    <LengthField
-      label="Rises in its middle by"
-      value={curve.rise_mm}
-      least={1}
-      onchange={(mm) => p.onchange({ curve: { ...curve, rise_mm: mm! } })}
-    />
-    <Select
-      labelText="It goes"
-      size="sm"
-      selected={curve.way ?? 'out'}
-      on:change={(e: Event) => p.onchange({ curve: { ...curve, way: chosen(e) as 'out' | 'in' } })}
-    >
-      <SelectItem value="out" text="out, full in the middle" />
-      <SelectItem value="in" text="in, cut out of it" />
-    </Select>
-  {/if}
+  {#if flat}<BoardForm unit={u} onchange={p.onchange} />{/if}
+  <ShapeForm unit={u} onchange={p.onchange} />
   {#each [['sides_mm', 'Air at its sides'], ['back_mm', 'Air behind it'], ['top_mm', 'Air over it']] as const as [key, label] (key)}
     <LengthField
       {label}

@@ -1,10 +1,10 @@
 <!-- Racks under the ceiling: each hanger's own length. -->
 <script lang="ts">
-  import type { PlaceFit, Figure } from '../../../api/types';
-  import { showLength } from '../../../entry/length';
-  import Measure from '../../../entry/Measure.svelte';
-  import Wide from '../../../shell/Wide.svelte';
-  import { usePlace } from '../../../state/place';
+  import type { PlaceFit, Figure } from '../../../../api/types';
+  import { showLength } from '../../../../entry/length';
+  import Measure from '../../../../entry/Measure.svelte';
+  import Wide from '../../../../shell/Wide.svelte';
+  import { usePlace } from '../../../../state/place';
 
   interface Props {
     fit: PlaceFit;

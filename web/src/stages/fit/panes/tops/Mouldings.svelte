@@ -1,8 +1,8 @@
 <!-- Mouldings that run along: each length at its back, and how its ends are sawn for the corners as they are. -->
 <script lang="ts">
-  import type { PlaceFit, Figure, MouldingEnd } from '../../../api/types';
-  import Measure from '../../../entry/Measure.svelte';
-  import Wide from '../../../shell/Wide.svelte';
+  import type { PlaceFit, Figure, MouldingEnd } from '../../../../api/types';
+  import Measure from '../../../../entry/Measure.svelte';
+  import Wide from '../../../../shell/Wide.svelte';
 
   interface Props {
     fit: PlaceFit;
@@ -11,7 +11,7 @@
   let p: Props = $props();
   const rows = $derived(p.fit.mouldings.flatMap((m) => m.lengths.map((one) => ({ unit: m.unit, one }))));
   const name = (id: string) => p.fit.units.find((u) => u.id === id)?.name ?? id;
-  const WAYS: Record<string, string> = { back: 'back', left: 'left end', right: 'right end' };
+  const way = (along: string) => (along === 'back' ? along : `${along} end`);
   const degrees = (deg: number) => `${deg.toFixed(1)}°`;
   const corner = (end: MouldingEnd) =>
     !end.corner
@@ -44,9 +44,9 @@
         {#each rows as { unit, one } (one.id)}
           <tr>
             <td>{name(unit)}{one.pieces > 1 ? `, in ${one.pieces}` : ''}</td>
-            <td>{WAYS[one.along]}</td>
+            <td>{way(one.along)}</td>
             <td class="value"
-              ><button onclick={() => p.onfigure(`${name(unit)}, ${WAYS[one.along]}`, one.long)}
+              ><button onclick={() => p.onfigure(`${name(unit)}, ${way(one.along)}`, one.long)}
                 ><Measure mm={one.long.value_mm} sd={one.long.sd_mm} /></button
               ></td
             >

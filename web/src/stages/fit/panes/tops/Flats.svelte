@@ -1,9 +1,9 @@
 <!-- Tops and shelves: each its own outline, blank, cleats, sag and way in. -->
 <script lang="ts">
-  import type { PlaceFit, Figure, FlatPart } from '../../../api/types';
-  import { showLength } from '../../../entry/length';
-  import Measure from '../../../entry/Measure.svelte';
-  import { usePlace } from '../../../state/place';
+  import type { PlaceFit, Figure, FlatPart } from '../../../../api/types';
+  import { showLength } from '../../../../entry/length';
+  import Measure from '../../../../entry/Measure.svelte';
+  import { usePlace } from '../../../../state/place';
 
   interface Props {
     fit: PlaceFit;
