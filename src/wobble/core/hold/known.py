@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from wobble.core.facts import Behind
-from wobble.core.hold.screws import Into
+from wobble.core.hold.into import Into
 from wobble.core.hold.structure.contradictions import Contradiction
 from wobble.core.hold.structure.joists import Joists
 from wobble.core.hold.structure.lines import Spacing, StructureLine

@@ -16,18 +16,9 @@ from wobble.core.contents import GRAVITY
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.overhead.hangers import Hanger, hangs_from_ceiling
 from wobble.core.hold.capacity.capacity import Screw, beam_use, free_end, together, withdrawal
+from wobble.core.hold.into import Context
 from wobble.core.hold.loads import weight_kg
-from wobble.core.hold.screws import (
-    NO_PACKING,
-    POINT_MM,
-    REFUSED,
-    WOODEN,
-    Candidate,
-    Context,
-    Through,
-    penetration,
-    screwed,
-)
+from wobble.core.hold.screws import NO_PACKING, POINT_MM, REFUSED, WOODEN, Candidate, Through, penetration, screwed
 from wobble.core.hold.services import kept_from, too_deep
 from wobble.core.hold.structure.joists import Joists
 from wobble.core.job import Unit, Value

@@ -12,6 +12,7 @@ from wobble.core.fit.run.contact import FloorContact
 from wobble.core.hold.fastened.fastening import hold
 from wobble.core.hold.fastened.required import Held, Holding
 from wobble.core.hold.findings import findings
+from wobble.core.hold.into import Context, Into
 from wobble.core.hold.joins import Joined, joined
 from wobble.core.hold.known import Lines, known_lines
 from wobble.core.hold.overhead import Overhead, racks
@@ -21,7 +22,6 @@ from wobble.core.hold.rests.ceiling import ceiling_held
 from wobble.core.hold.rests.cleats import ShelfCleat, shelf_cleats
 from wobble.core.hold.rests.ledgers import Ledger
 from wobble.core.hold.rests.nailers import Nailing, nailing, put_in
-from wobble.core.hold.screws import Context, Into
 from wobble.core.hold.services import Plate, plates
 from wobble.core.hold.structure.behind import behind, found_on
 from wobble.core.hold.structure.joists import Joists, joists

@@ -8,18 +8,9 @@ from __future__ import annotations
 from wobble.core.contents import GRAVITY
 from wobble.core.fit.run.stand import Stand
 from wobble.core.hold.capacity.capacity import together
+from wobble.core.hold.into import Context
 from wobble.core.hold.loads import HAND_PULL_N, weight_kg
-from wobble.core.hold.screws import (
-    NO_PACKING,
-    RAIL_MM,
-    REFUSED,
-    UNEVEN,
-    WOODEN,
-    Candidate,
-    Context,
-    Through,
-    screwed,
-)
+from wobble.core.hold.screws import NO_PACKING, RAIL_MM, REFUSED, UNEVEN, WOODEN, Candidate, Through, screwed
 from wobble.core.hold.services import kept_from
 from wobble.core.hold.structure.joists import Joists
 from wobble.core.job import Unit, Value

@@ -11,14 +11,11 @@ from wobble.core.budget import spend
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.hold.fastened.required import Held, Holding, Required, fastened, least_screws, required_of
 from wobble.core.hold.fastened.words import caution, instead, working
+from wobble.core.hold.into import Context
 from wobble.core.hold.loads import weight_kg
 from wobble.core.hold.rests.battens import split_batten
 from wobble.core.hold.rests.ledgers import Ledger, ground_rail, ledger
-from wobble.core.hold.screws import (
-    Candidate,
-    Context,
-    fewest,
-)
+from wobble.core.hold.screws import Candidate, fewest
 from wobble.core.job.unit import Hung
 from wobble.core.part import Fastener
 

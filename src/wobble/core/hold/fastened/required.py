@@ -5,19 +5,13 @@ from __future__ import annotations
 from dataclasses import dataclass, replace
 
 from wobble.core.fit.overhead.hangers import back_on_wall
+from wobble.core.hold.into import Context
 from wobble.core.hold.loads import loads, rests, tips
 from wobble.core.hold.rests.battens import BATTEN_ROWS_MM, BATTEN_UNDER_MM, SplitBatten
 from wobble.core.hold.rests.blocking import blocks_for, needed, used, with_blocks
 from wobble.core.hold.rests.ledgers import GroundRail, Ledger
 from wobble.core.hold.rests.nailers import Nailer
-from wobble.core.hold.screws import (
-    Candidate,
-    Context,
-    Found,
-    Through,
-    candidates,
-    fewest,
-)
+from wobble.core.hold.screws import Candidate, Found, Through, candidates, fewest
 from wobble.core.job import Unit, Value
 from wobble.core.job.unit import LOOSE, ON_WALLS, Hung
 from wobble.core.part import Fastener

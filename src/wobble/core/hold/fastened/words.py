@@ -6,15 +6,10 @@ from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import contents_words
 from wobble.core.hold.capacity.capacity import SHEET_SAFETY, WITHDRAWAL_SAFETY
 from wobble.core.hold.fastened.required import Required, fixing_heights
+from wobble.core.hold.into import Context
 from wobble.core.hold.loads import tips, weight_kg
 from wobble.core.hold.rests.battens import SplitBatten
-from wobble.core.hold.screws import (
-    REFUSED,
-    SIDE_KEPT_MM,
-    WOODEN,
-    Candidate,
-    Context,
-)
+from wobble.core.hold.screws import REFUSED, SIDE_KEPT_MM, WOODEN, Candidate
 from wobble.core.job import Unit
 from wobble.core.length import format_length
 

@@ -7,10 +7,8 @@ import numpy as np
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.level.plan import packings_at
 from wobble.core.fit.run.supports import Fixing
+from wobble.core.hold.into import Context
 from wobble.core.hold.rests.ledgers import FOOT_UP_MM, Spacer, under_line
-from wobble.core.hold.screws import (
-    Context,
-)
 from wobble.core.job import Unit, Value
 
 BATTEN_HIGH_MM, BATTEN_UNDER_MM = 70.0, 60.0

@@ -15,6 +15,7 @@ from msgspec.structs import replace as struct_replace
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.hold.capacity.capacity import CapacityError, Screw, lateral
+from wobble.core.hold.into import Block, Context
 from wobble.core.hold.rests.nailers import (
     LEAST_IN_MM,
     LEAST_LONG_MM,
@@ -26,7 +27,7 @@ from wobble.core.hold.rests.nailers import (
     in_way,
     upright_of,
 )
-from wobble.core.hold.screws import THINNER, UNEVEN, Block, Candidate, Context
+from wobble.core.hold.screws import THINNER, UNEVEN, Candidate
 from wobble.core.job import Unit
 
 TOED = 0.83

@@ -12,8 +12,9 @@ from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.contents import GRAVITY
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.run.stand import Stand
+from wobble.core.hold.into import Context
 from wobble.core.hold.loads import HAND_PULL_N, rests, weight_kg
-from wobble.core.hold.screws import Candidate, Context, Through, screwed
+from wobble.core.hold.screws import Candidate, Through, screwed
 from wobble.core.hold.services import kept_from
 from wobble.core.job import Unit, Value
 from wobble.core.part import Fastener

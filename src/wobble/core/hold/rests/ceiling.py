@@ -17,9 +17,10 @@ from wobble.core.fit.overhead.hangers import hangs_from_ceiling
 from wobble.core.fit.run.stand import Stand
 from wobble.core.gauge.prior import Floats
 from wobble.core.hold.capacity.capacity import head_pull, together
+from wobble.core.hold.into import Context
 from wobble.core.hold.loads import HAND_PULL_N, rests, weight_kg
 from wobble.core.hold.rests.cavity import NOMINAL_SD_MM, PACKED_MM, SHARE, SideHeld, no_less
-from wobble.core.hold.screws import REFUSED, UNEVEN, WOODEN, Candidate, Context, Refusal, Through, screwed
+from wobble.core.hold.screws import REFUSED, UNEVEN, WOODEN, Candidate, Refusal, Through, screwed
 from wobble.core.hold.services import kept_from
 from wobble.core.hold.structure.joists import Joists
 from wobble.core.job import Unit

@@ -13,14 +13,9 @@ from wobble.core.contents import GRAVITY, person_kg, row_kg_per_m
 from wobble.core.facts import Behind
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.tops.flat import FlatPart
+from wobble.core.hold.into import Context
 from wobble.core.hold.rests.ledgers import under_line
-from wobble.core.hold.screws import (
-    NO_PACKING,
-    Candidate,
-    Context,
-    Through,
-    screwed,
-)
+from wobble.core.hold.screws import NO_PACKING, Candidate, Through, screwed
 from wobble.core.hold.services import kept_from
 from wobble.core.job import Unit, Value
 from wobble.core.job.unit import OnCleats

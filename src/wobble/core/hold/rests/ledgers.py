@@ -8,17 +8,8 @@ from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.level.plan import packings_at
 from wobble.core.fit.run.supports import Fixing
-from wobble.core.hold.screws import (
-    LEDGER,
-    RAIL_MM,
-    SOLD_MM,
-    Candidate,
-    Context,
-    Through,
-    candidates,
-    fewest,
-    screwed,
-)
+from wobble.core.hold.into import Context
+from wobble.core.hold.screws import LEDGER, RAIL_MM, SOLD_MM, Candidate, Through, candidates, fewest, screwed
 from wobble.core.hold.services import kept_from
 from wobble.core.job import Unit, Value
 

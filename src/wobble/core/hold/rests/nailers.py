@@ -17,7 +17,8 @@ from msgspec.structs import replace
 
 from wobble.core.confidence import SURE_TO_BITE
 from wobble.core.figure import Figure, Step
-from wobble.core.hold.screws import SOLD_MM, Context, penetration
+from wobble.core.hold.into import Context
+from wobble.core.hold.screws import SOLD_MM, penetration
 from wobble.core.hold.structure.behind import behind
 from wobble.core.hold.structure.lines import StructureLine
 from wobble.core.job import Boarding, Obstacle, Place, Unit, Value

@@ -4,10 +4,10 @@
   import { TextInput } from '../../../carbon';
   import LengthField from '../../../entry/LengthField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
-  import BodyForm from './BodyForm.svelte';
+  import BodyForm from './piece/BodyForm.svelte';
   import HolesForm from './HolesForm.svelte';
   import InsidePane from './InsidePane.svelte';
-  import PieceMore from './PieceMore.svelte';
+  import PieceMore from './piece/PieceMore.svelte';
   import Things from './Things.svelte';
 
   interface Props {

@@ -14,7 +14,7 @@ import type {
   Unit,
 } from '../../../api/types';
 import { button, choose, fill, labelled, options, page, press, shown } from '../../../testing';
-import BodyForm from './BodyForm.svelte';
+import BodyForm from './piece/BodyForm.svelte';
 import { EMPTY } from './cells';
 import CellForm from './CellForm.svelte';
 import HeightsPane from './HeightsPane.svelte';

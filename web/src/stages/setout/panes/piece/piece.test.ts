@@ -1,8 +1,8 @@
 import { flushSync, unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { OPTIONS } from '../../../api/fields';
-import type { Unit } from '../../../api/types';
-import { shown } from '../../../testing';
+import { OPTIONS } from '../../../../api/fields';
+import type { Unit } from '../../../../api/types';
+import { shown } from '../../../../testing';
 import PieceMore from './PieceMore.svelte';
 
 const BASE = {

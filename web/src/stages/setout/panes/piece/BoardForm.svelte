@@ -1,12 +1,12 @@
 <!-- What a top or a shelf is made of, what it carries, and the edge that stiffens its front. -->
 <script lang="ts">
-  import { OPTIONS } from '../../../api/fields';
-  import type { Unit } from '../../../api/types';
-  import { Select, SelectItem } from '../../../carbon';
-  import LengthField from '../../../entry/LengthField.svelte';
-  import NumberField from '../../../entry/NumberField.svelte';
-  import { usual } from '../../../entry/usual';
-  import { open } from '../../../state/job.svelte';
+  import { OPTIONS } from '../../../../api/fields';
+  import type { Unit } from '../../../../api/types';
+  import { Select, SelectItem } from '../../../../carbon';
+  import LengthField from '../../../../entry/LengthField.svelte';
+  import NumberField from '../../../../entry/NumberField.svelte';
+  import { usual } from '../../../../entry/usual';
+  import { open } from '../../../../state/job.svelte';
   import { BOARD } from './shapes';
 
   interface Props {

@@ -1,6 +1,6 @@
 /** What a piece may be beside a box: which edges of which kinds are curved, and what flat ones are usually made of. */
-import { CURVED_EDGES, DEFAULTS } from '../../../api/fields';
-import type { Unit } from '../../../api/types';
+import { CURVED_EDGES, DEFAULTS } from '../../../../api/fields';
+import type { Unit } from '../../../../api/types';
 
 export type CurvedEdge = NonNullable<Unit['curve']>['edge'];
 

@@ -1,11 +1,11 @@
 <!-- All that can be said of one unit beside its size: what it is, how it stands, opens, and meets the walls. -->
 <script lang="ts">
-  import { BODIES, OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../api/fields';
-  import type { Standing, Unit } from '../../../api/types';
-  import { Checkbox, Select, SelectItem } from '../../../carbon';
-  import LengthField from '../../../entry/LengthField.svelte';
-  import NumberField from '../../../entry/NumberField.svelte';
-  import LengthsField from '../../../entry/LengthsField.svelte';
+  import { BODIES, OPTIONS, STANDING as STANDING_DEFAULTS } from '../../../../api/fields';
+  import type { Standing, Unit } from '../../../../api/types';
+  import { Checkbox, Select, SelectItem } from '../../../../carbon';
+  import LengthField from '../../../../entry/LengthField.svelte';
+  import NumberField from '../../../../entry/NumberField.svelte';
+  import LengthsField from '../../../../entry/LengthsField.svelte';
   import BoardForm from './BoardForm.svelte';
   import ShapeForm from './ShapeForm.svelte';
   import { BOARD, curvedEdges } from './shapes';

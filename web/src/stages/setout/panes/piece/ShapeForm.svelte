@@ -1,10 +1,10 @@
 <!-- Where a piece is no box: an end cut back in plan, an edge that is a part of a circle. -->
 <script lang="ts">
-  import type { Unit } from '../../../api/types';
-  import { Select, SelectItem } from '../../../carbon';
-  import LengthField from '../../../entry/LengthField.svelte';
-  import { usual } from '../../../entry/usual';
-  import { open } from '../../../state/job.svelte';
+  import type { Unit } from '../../../../api/types';
+  import { Select, SelectItem } from '../../../../carbon';
+  import LengthField from '../../../../entry/LengthField.svelte';
+  import { usual } from '../../../../entry/usual';
+  import { open } from '../../../../state/job.svelte';
   import { curvedEdges, type CurvedEdge } from './shapes';
 
   interface Props {

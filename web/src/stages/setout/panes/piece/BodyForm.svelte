@@ -1,13 +1,13 @@
 <!-- What a piece is that is no box: its members, boards, trim, or what hangs on it. -->
 <script lang="ts">
-  import { BODIES, DEFAULTS, OPTIONS } from '../../../api/fields';
-  import type { LaidUnit, Unit } from '../../../api/types';
-  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
-  import LengthField from '../../../entry/LengthField.svelte';
-  import NumberField from '../../../entry/NumberField.svelte';
-  import { showLength } from '../../../entry/length';
-  import { usePlace } from '../../../state/place';
-  import { usual } from '../../../entry/usual';
+  import { BODIES, DEFAULTS, OPTIONS } from '../../../../api/fields';
+  import type { LaidUnit, Unit } from '../../../../api/types';
+  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../../carbon';
+  import LengthField from '../../../../entry/LengthField.svelte';
+  import NumberField from '../../../../entry/NumberField.svelte';
+  import { showLength } from '../../../../entry/length';
+  import { usePlace } from '../../../../state/place';
+  import { usual } from '../../../../entry/usual';
 
   type Body = NonNullable<Unit['body']>;
   interface Props {
