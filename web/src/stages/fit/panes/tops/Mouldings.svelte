@@ -33,7 +33,7 @@
 {#if rows.length}
   <Wide label="Mouldings">
     <table class="facts">
-      <caption>Mouldings, seen from their face; saw and blade with the back flat on the bed</caption>
+      <caption>Mouldings, seen from their face</caption>
       <thead
         ><tr
           ><th>Moulding</th><th>Along</th><th class="value">At its back</th><th>Left end</th><th>Right end</th
@@ -57,11 +57,17 @@
       </tbody>
     </table>
   </Wide>
+  <p class="note">Saw and blade are set for its back flat on the bed; standing, as it is on the wall.</p>
 {/if}
 
 <style>
   .saw {
     display: block;
+    white-space: nowrap;
     font-size: 0.8125rem;
+  }
+  .note {
+    font-size: 0.8125rem;
+    margin: 0.25rem 0 0.75rem;
   }
 </style>

@@ -77,7 +77,7 @@
     selected={curve.way ?? 'out'}
     on:change={(e: Event) => p.onchange({ curve: { ...curve, way: chosen(e) as 'out' | 'in' } })}
   >
-    <SelectItem value="out" text="out, full in the middle" />
-    <SelectItem value="in" text="in, cut out of it" />
+    <SelectItem value="out" text="outwards" />
+    <SelectItem value="in" text="cut into it" />
   </Select>
 {/if}
