@@ -55,10 +55,10 @@ def print_packings(found: list[Packing]) -> None:
     print("Cutting, kerf 3 mm, one core (used : no layout goes under; lists at that, more than one over; packer)")
     for p in found:
         packer = f", packer {p.packer / p.least:.3f} and fewer in {p.worse}" if p.packer else ""
-        asked = f", {p.used / p.asked:.3f} of what strips ask for" if p.asked else ""
+        proved = f", {p.used / p.proved:.3f} of what is proved in time, {p.at_proved} at it" if p.proved else ""
         print(
             f"  {p.what:44} {p.used} : {p.least} = {p.used / p.least:.3f}; {p.at_least} of {p.lists} at it, "
-            f"{p.over} over by more than one{asked}{packer}; slowest {p.slowest_s:.1f} s"
+            f"{p.over} over by more than one{proved}{packer}; slowest {p.slowest_s:.1f} s"
         )
 
 

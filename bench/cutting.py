@@ -5,7 +5,6 @@ The packer is rectpack at the best of its guillotine ways, of which all are trie
 
 from __future__ import annotations
 
-import math
 import random
 import time
 from collections import Counter
@@ -33,8 +32,8 @@ class Packing:
     """What lists of one sort came to: sheets in all, the least that they could take, and the packer's sheets.
 
     `at_least` counts lists at their least, `over` those that took more than one over it; `worse` those in which the
-    packer took fewer; `slowest_s` of one list; `asked` the whole sheets that a linear program over strips of three cuts
-    asks for, found in as much time as it wants: no proof, but what patterns cannot do better than.
+    packer took fewer; `slowest_s` of one list; `proved` the whole sheets that no cutting from edge to edge goes under,
+    and `at_proved` the lists that take no more, given as much time as the proof wants.
     """
 
     what: str
@@ -46,7 +45,8 @@ class Packing:
     over: int
     slowest_s: float
     worse: int = 0
-    asked: int = 0
+    proved: int = 0
+    at_proved: int = 0
 
 
 def packed_by_library(wanted: Sequence[Wanted]) -> int:
@@ -72,19 +72,20 @@ def packed_by_library(wanted: Sequence[Wanted]) -> int:
     return best
 
 
-def asked_by_strips(wanted: Sequence[Wanted]) -> int:
-    """Return the whole sheets that the linear program over strips asks for."""
+def proved_for(wanted: Sequence[Wanted]) -> int:
+    """Return the whole sheets that no cutting from edge to edge goes under."""
     counts: Counter[Kind] = Counter()
     for w in wanted:
         counts[Kind(round(w.length_mm + KERF), round(w.width_mm + KERF), w.grain == "")] += w.quantity
     size = (round(SHEET[0] + KERF), round(SHEET[1] + KERF))
     found = Patterns(list(counts), list(counts.values()), size, Effort(60.0, 60.0))
     found.grow(1.0)
-    return math.ceil(found.asks() - 1e-6)
+    found.prove()
+    return found.least
 
 
 def _of(what: str, lists: Sequence[tuple[Sequence[Wanted], int | None]]) -> Packing:
-    used = least = packer = at = over = worse = asked = 0
+    used = least = packer = at = over = worse = proved = at_proved = 0
     slowest = 0.0
     for wanted, enough in lists:
         began = time.perf_counter()
@@ -95,11 +96,14 @@ def _of(what: str, lists: Sequence[tuple[Sequence[Wanted], int | None]]) -> Pack
         least += bound
         at += len(made.sheets) <= bound
         over += len(made.sheets) > bound + 1
-        asked += 0 if enough else asked_by_strips(wanted)
+        if enough is None:
+            few = max(bound, proved_for(wanted))
+            proved += few
+            at_proved += len(made.sheets) == few
         theirs = packed_by_library(wanted)
         packer += theirs
         worse += len(made.sheets) > theirs
-    return Packing(what, len(lists), used, least, packer, at, over, slowest, worse, asked)
+    return Packing(what, len(lists), used, least, packer, at, over, slowest, worse, proved, at_proved)
 
 
 def packings() -> list[Packing]:

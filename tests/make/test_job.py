@@ -27,6 +27,7 @@ from wobble.core.job import (
     Got,
     Hole,
     Insides,
+    Instrument,
     Job,
     LengthStock,
     Machine,
@@ -47,6 +48,7 @@ from wobble.core.make.coats import area_seen
 from wobble.core.make.construction.units import is_box
 from wobble.core.make.cutting.lists import CutSheet
 from wobble.core.make.marked import MarkedPart
+from wobble.core.make.measures import measure_for
 from wobble.core.make.pinned import cuts_of
 from wobble.core.make.result import Made
 from wobble.core.make.stock import clear
@@ -149,6 +151,50 @@ def test_waiting_cuts_fewer_pieces_short_than_not_waiting() -> None:
     assert at_once.mean() > 0.05  # else it would not have had to wait
     assert measured.mean() < 0.02
     assert rough.mean() < 0.01
+
+
+def test_the_fewest_readings_that_know_a_length_well_enough_are_asked_for() -> None:
+    """By hand: 1.96 s / √n. A tape of 0.5 reads to 0.98, 0.69, 0.57; one of 0.4 to 0.78, 0.55, 0.45."""
+    tape, fine = Instrument(id="t", name="Tape", sigma_mm=0.5), Instrument(id="f", name="Rule", sigma_mm=0.4)
+    level = Instrument(id="l", name="Level", kind="level", sigma_mm=0.1)
+    assert measure_for(1.0, [tape, level]).words == "with Tape, to 1 mm"
+    assert measure_for(0.7, [tape]).words == "twice with Tape, the mean of both, to 0.7 mm"
+    three = measure_for(0.5, [tape, fine])
+    assert three.words == "three times with Rule, the mean of all, to 0.5 mm"
+    assert three.sd_mm == pytest.approx(0.231, abs=0.001)
+    assert "two sticks" in measure_for(0.5, [tape]).words
+    assert "two sticks" in measure_for(0.5, [level], "in").words
+    assert " mm" not in measure_for(0.5, [level], "in").words
+
+
+@pytest.mark.parametrize("sigma_mm", [0.2, 0.4, 0.6, 0.9])
+def test_what_is_measured_as_asked_is_right_as_often_as_is_said(sigma_mm: float) -> None:
+    """Play it: a width is read as often as is asked with what reads so well, and a front is cut to the mean."""
+    rng = np.random.default_rng(5)
+    for may in (0.5, 1.0, 2.0):
+        asked = measure_for(may, [Instrument(id="t", name="Tape", sigma_mm=sigma_mm)])
+        if "sticks" in asked.words:
+            assert 1.96 * sigma_mm / np.sqrt(3) > may
+            continue
+        times = 3 if "three" in asked.words else 2 if "twice" in asked.words else 1
+        off = rng.normal(0.0, sigma_mm, (20_000, times)).mean(axis=1)
+        assert (np.abs(off) <= may).mean() >= 0.945
+        assert times == 1 or 1.96 * sigma_mm / np.sqrt(times - 1) > may
+
+
+def test_one_measure_serves_all_parts_of_a_unit_and_is_no_better_known_than_it_was_read() -> None:
+    cabin = signal_cabin()
+    made = solve_make(cabin)
+    one = next(p for p in made.parts if any(w.key.startswith("width-") for w in p.part.waits))
+    unit = one.part.of[0]
+    words = {w.words for p in made.parts for w in p.part.waits if w.key == f"width-{unit}"}
+    assert len(words) == 1
+    known = Known(id="w", taken_at=WHEN, what=f"width-{unit}", value_mm=875.0)
+    place = cabin.places[0]
+    after = solve_make(replace(cabin, places=(replace(place, facts=(*place.facts, known)),)))
+    figures = [d.figure for p in after.parts if p.key == one.key for d in p.part.finished if d.figure.sd_mm > 0]
+    assert figures
+    assert all(0.2 <= f.sd_mm <= 0.51 for f in figures)
 
 
 def test_what_was_cut_is_held_against_what_is_wanted_now() -> None:

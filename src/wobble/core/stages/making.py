@@ -65,16 +65,15 @@ def parts_of(job: Job, place_id: str) -> tuple[tuple[Part, ...], tuple[Fastener,
     """Return all parts of a place, those that wait with what they wait for, and all that is driven."""
     place = find_place(job, place_id)
     known = known_by_key(active(f for f in place.facts if isinstance(f, Known)))
-    measured = {k.removeprefix("width-") for k in known if k.startswith("width-")}
     fit, hold = solve_fit(job, place_id), solve_hold(job, place_id)
     rod = sheet_of(job, place_id).rod
-    sd = {u.id: 0.0 if u.id in measured else rod.width[u.id].sd_mm for u in place.units if u.id in rod.width}
+    sd = {u.id: rod.width[u.id].sd_mm for u in place.units if u.id in rod.width}
     placed = find_place(as_known(set_out(job)), place_id)
     built = place_parts(job, placed, sd)
     units = {u.id: u for u in placed.units if u.flat}
     # what Fit cuts to the walls has the holes and the curve of its own unit
     fitted = tuple(p for part in fit.parts for p in _as_said(part, units, job))
-    return readied((*built, *fitted, *hold.parts), known), hold.fasteners
+    return readied((*built, *fitted, *hold.parts), known, job.instruments, job.units), hold.fasteners
 
 
 def _as_said(part: Part, flats: Mapping[str, Unit], job: Job) -> Iterable[Part]:

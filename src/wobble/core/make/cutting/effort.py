@@ -29,10 +29,10 @@ class Effort:
         """Count steps that were made."""
         self._done += steps
 
-    def affords(self, steps: int) -> bool:
-        """Whether a single thing of so many steps, that nothing stops once it is begun, leaves time for others."""
+    def affords(self, steps: int, share: float = ONE_THING) -> bool:
+        """Whether a single thing of so many steps, that nothing stops once it is begun, is a share of what is left."""
         time_s = self._deadline - thread_time()
-        return steps < ONE_THING * min(self._limit - self._done, time_s * STEPS_PER_S)
+        return steps < share * min(self._limit - self._done, time_s * STEPS_PER_S)
 
     @property
     def share(self) -> float:

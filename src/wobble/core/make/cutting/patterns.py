@@ -18,9 +18,10 @@ from numpy.typing import NDArray
 from scipy.optimize import linprog
 
 from wobble.core.make.cutting.effort import Effort
+from wobble.core.make.cutting.proof import Proof
 from wobble.core.make.cutting.rows import Filler, Kind, Lie, chain, lies
 from wobble.core.make.cutting.strips import Direction, Strip
-from wobble.core.make.cutting.tree import Axis, Tree, extent
+from wobble.core.make.cutting.tree import Axis, Tree, extent, leaves, without
 
 CELLS_A_STEP = 350
 STEPS_A_COLUMN, STEPS_A_PROGRAM = 12, 3_000
@@ -61,6 +62,8 @@ class Patterns:
         self._rows = self._first[1] + len(self._along[1].heights)
         self._columns: dict[tuple[tuple[int, int], ...], int] = {}
         self._strips: list[tuple[int, Strip] | None] = []
+        self._whole: dict[int, Tree] = {}
+        self._proof = Proof(flat, counts, size, effort)
         for side, along in enumerate(self._along):
             for row, high in enumerate(along.heights):
                 self._add_sheet(side, Counter({row: along.wide // high}))
@@ -95,6 +98,28 @@ class Patterns:
                 break
             before.append(answer.sheets)
         return looked
+
+    @property
+    def least(self) -> int:
+        """Sheets that no cutting from edge to edge goes under, as far as it is proved."""
+        return self._proof.sheets
+
+    def prove(self, share: float = 1.0) -> bool:
+        """Prove how few sheets can do, taking in what is found on the way; False where that is no more than before.
+
+        It ends where the proof asks for as many whole sheets as the program does, or the effort is spent to a share.
+        """
+        found = False
+        while self._effort.more(share) and self._proof.affordable:
+            answer = self._program(self._counts)
+            if answer is None or self.least >= math.ceil(answer.sheets - SMALL):
+                break
+            tree = self._proof.better(answer.worth[: len(self._counts)])
+            if tree is None or not self._add(Counter(leaf.kind for leaf in leaves(tree)), None):
+                break
+            self._whole[len(self._strips) - 1] = tree
+            found = True
+        return found
 
     def asks(self) -> float:
         """Return how many sheets the program asks for, in shares of sheets, with what was found: no proof, but near."""
@@ -164,12 +189,15 @@ class Patterns:
                 for _ in range(max(1, math.floor(shares[j] + SMALL))):
                     if many > 0:
                         many -= 1
-                        chosen = [
-                            self._choose(by_row.get(row, []), shares, left, rng)
-                            for row in rows
-                            for _ in range(rows[row])
-                        ]
-                        tree = self._sheet(min(rows) >= self._first[1], chosen, left, rng, price)
+                        if j in self._whole:
+                            tree = without(self._whole[j], left)
+                        else:
+                            chosen = [
+                                self._choose(by_row.get(row, []), shares, left, rng)
+                                for row in rows
+                                for _ in range(rows[row])
+                            ]
+                            tree = self._sheet(min(rows) >= self._first[1], chosen, left, rng, price)
                         if tree is not None:
                             trees.append(tree)
         return trees, left

@@ -7,6 +7,7 @@ What is kept is cheapest first, then takes the least area, then has the fewest s
 
 from __future__ import annotations
 
+import math
 import random
 from collections import Counter
 from collections.abc import Sequence
@@ -34,6 +35,8 @@ ALIKE = 2.0
 PATTERNS_SHARE = 0.6
 ROUNDINGS = 12
 LAST_TRIES = 6
+ROUNDING = 1e-6
+"""Of a program's answer, before it is rounded up."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,7 +64,7 @@ class Used:
 
 @dataclass(frozen=True)
 class Packed:
-    """Sheets in use, parts by kind that went on none, and the least number of sheets that any layout takes."""
+    """Sheets in use, parts by kind that went on none, and the least number of sheets that edge-to-edge cuts take."""
 
     used: tuple[Used, ...]
     left: tuple[int, ...]
@@ -236,12 +239,20 @@ class _Search:
         found = Patterns(self.kinds, counts, (self.sheets[sheet].long, self.sheets[sheet].wide), self.effort)
         if not found.grow(PATTERNS_SHARE):
             return
+        asked = math.ceil(found.asks() - ROUNDING)
         for _ in range(ROUNDINGS):
             trees, left = found.taken(self.rng, self.price)
             for _ in range(LAST_TRIES):
                 built, short = self._built(list(left), stock)
                 self._keep([*stay, *(Used(sheet, t) for t in trees), *built], short)
                 if self._done() or not self.effort.more():
+                    return
+                if len(self.sheets) > 1 or len(self.best[0]) > asked:
+                    continue
+                # as few as the program asks for: what is left of the effort goes into proving that none do with fewer
+                found.prove()
+                self.bound, asked = max(self.bound, found.least), math.ceil(found.asks() - ROUNDING)
+                if self._done():
                     return
 
     def _spare(self) -> float:

@@ -88,6 +88,20 @@ def leaves(tree: Tree) -> Iterator[Leaf]:
             yield from leaves(second)
 
 
+def without(tree: Tree, left: list[int]) -> Tree:
+    """Return a tree with as many parts of each kind as are left, which are taken off what is left."""
+    match tree:
+        case Leaf(kind=kind):
+            if not left[kind]:
+                return None
+            left[kind] -= 1
+            return tree
+        case Split(axis=axis, first=first, second=second):
+            first, second = without(first, left), without(second, left)
+            return second if first is None else first if second is None else Split(axis, first, second)
+    return None
+
+
 def turned(tree: Tree) -> Tree:
     """Return a tree with all of it turned by a quarter."""
     match tree:
