@@ -248,6 +248,33 @@ def test_boards_that_lie_in_an_angled_end_lose_the_corner_that_the_line_leaves_t
     assert side.bevel_deg == pytest.approx(36.87, abs=0.01)
 
 
+def test_a_divider_in_an_angled_end_is_less_deep_and_bevelled() -> None:
+    """600 wide, two equal columns: the divider stands from 291 to 309. 400 along and 200 deep fall 1 in 2, 26.57°.
+
+    From the right end its faces are 291 and 309: the line is (400 - 291) / 2 = 54.5 and (400 - 309) / 2 = 45.5 behind
+    the front there. From the left the same, mirrored. With 300 along and 150 deep, 4.5 of its shorter face and none of the
+    other; with 200 along nothing.
+    """
+    halves = Insides(cell=Cell(fill=Columns(cells=(Cell(), Cell()))))
+
+    def divider(end: str, along: float, deep: float) -> Part:
+        unit = replace(BASE, insides=halves, angled=Angled(end=end, along_mm=along, deep_mm=deep))  # type: ignore[arg-type]
+        return next(p for p in parts_of(unit, WAY) if p.role == "divider")
+
+    square = next(p for p in parts_of(replace(BASE, insides=halves), WAY) if p.role == "divider")
+    assert square.boxes[0].x_mm == 291.0
+    for end in ("left", "right"):
+        cut = divider(end, 400.0, 200.0)
+        assert square.boxes[0].deep_mm - cut.boxes[0].deep_mm == pytest.approx(54.5)
+        assert cut.finished[1].figure.value_mm == pytest.approx(square.finished[1].figure.value_mm - 54.5)
+        assert cut.blank_mm[1] == pytest.approx(square.blank_mm[1] - 45.5)
+        assert cut.bevel_deg == pytest.approx(26.57, abs=0.01)
+        assert f"the shorter face towards the {end} end" in cut.joins
+        assert divider(end, 300.0, 150.0).blank_mm == square.blank_mm
+        assert divider(end, 300.0, 150.0).boxes[0].deep_mm == pytest.approx(square.boxes[0].deep_mm - 4.5)
+        assert divider(end, 200.0, 150.0) == square
+
+
 def test_pins_run_parallel_to_the_front_and_lie_in_the_board() -> None:
     side = next(p for p in parts_of(BASE, WAY) if p.id == "side-B-left")
     pins = next(d for d in side.drillings if d.use == "shelf pin")

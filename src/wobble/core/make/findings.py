@@ -9,7 +9,6 @@ from wobble.core.facts import CutDone
 from wobble.core.finding import Finding, in_order
 from wobble.core.job import Job, SheetStock
 from wobble.core.length import spoken
-from wobble.core.make.construction.angled import across
 from wobble.core.make.construction.units import is_box
 from wobble.core.make.handling import Limits, broken_down, limits_of
 from wobble.core.make.laid import LaidSheet, Layout
@@ -163,7 +162,9 @@ def _angled(bench: Bench) -> Iterator[Finding]:
             own = [p.part for p in bench.parts if p.place == place.id and unit.id in p.part.of]
             lose = [p for p in own if p.corner is not None]
             upright = "".join(
-                f" {p.name.capitalize()} stands in it: mark its depth in place." for p in across(unit, own)
+                f" {p.name.capitalize()} stands in it: less deep, its front edge bevelled {p.bevel_deg:.1f}°."
+                for p in own
+                if p.role == "divider" and p.bevel_deg
             )
             yield Finding(
                 code="angled-by-hand",

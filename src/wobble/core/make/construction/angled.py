@@ -8,6 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
 
 from msgspec.structs import replace
 
@@ -38,6 +39,35 @@ def cut_back(unit: Unit, parts: Iterable[Part], lengths: LengthUnit = "mm") -> I
             yield part
 
 
+@dataclass(frozen=True)
+class Upright:
+    """What a board that stands upright loses in depth, mm, at its face towards the end that is cut back and the other.
+
+    `angle_deg` is the bevel of its front edge; `words` say all of it, and nothing where the line passes before it.
+    """
+
+    toward_mm: float = 0.0
+    away_mm: float = 0.0
+    angle_deg: float = 0.0
+    words: str = ""
+
+
+def upright(unit: Unit, x_mm: float, thick_mm: float, front_mm: float) -> Upright:
+    """Return what a divider loses that stands from `x_mm` on and would reach `front_mm`, were the end square."""
+    cut = unit.angled
+    if cut is None:
+        return Upright()
+    slope = cut.deep_mm / cut.along_mm
+    beside = x_mm if cut.end == "left" else unit.width_mm - x_mm - thick_mm
+    behind = unit.depth_mm - front_mm
+    toward, away = ((cut.along_mm - b) * slope - behind for b in (beside, beside + thick_mm))
+    if toward <= 0:
+        return Upright()
+    angle = math.degrees(math.atan(slope))
+    words = f"front edge bevelled {angle:.1f}°, the shorter face towards the {cut.end} end"
+    return Upright(toward, max(away, 0.0), angle, words)
+
+
 def corner(unit: Unit, cut: Angled, board: Box, lengths: LengthUnit = "mm") -> CutCorner | None:
     """Return what a board that lies in a unit loses; None where the cut passes before it."""
     slope = cut.deep_mm / cut.along_mm
@@ -57,11 +87,3 @@ def corner(unit: Unit, cut: Angled, board: Box, lengths: LengthUnit = "mm") -> C
         angle_deg=angle,
         words=f"{cut.end} front corner off: {spoken(along, lengths)} along the front edge, {back}; {angle:.1f}° to it",
     )
-
-
-def across(unit: Unit, parts: Iterable[Part]) -> Iterator[Part]:
-    """Yield the boards that stand upright where the end is cut back: their depth is marked in place."""
-    cut = unit.angled
-    for part in parts:
-        if cut is not None and part.role == "divider" and corner(unit, cut, part.boxes[0]) is not None:
-            yield part

@@ -10,6 +10,7 @@ from msgspec.structs import replace
 
 from wobble.core.job import Cell, Columns, Construction, Rows, Shelved, Unit
 from wobble.core.length import LengthUnit, spoken
+from wobble.core.make.construction.angled import upright
 from wobble.core.make.construction.joints import ends_joined, pin_holes, screwed_from_outside
 from wobble.core.make.construction.sizes import banded, board_part, box, sized
 from wobble.core.part import Groove, Part
@@ -257,8 +258,7 @@ def _between(c: Carcass, cell: Cell, path: str, laid: dict[str, LaidCell], y: fl
     if not isinstance(fill, Columns | Rows):
         return
     own = laid[path]
-    deep = sized(
-        "wide",
+    depth = (
         ("Depth of the unit", unit.depth_mm),
         ("Face frame before it", c.front_mm - unit.depth_mm),
         ("Back, and what is behind it", -y),
@@ -267,20 +267,28 @@ def _between(c: Carcass, cell: Cell, path: str, laid: dict[str, LaidCell], y: fl
         here = laid[f"{path}.{i}" if path else str(i)].rect
         name = f"{path or 'main'}.{i}".replace("main.", "")
         if isinstance(fill, Columns):
-            at = box(here.x_mm + here.wide_mm, y, own.rect.z_mm, t, c.front_mm - y, own.rect.high_mm)
+            x = here.x_mm + here.wide_mm
+            cut = upright(unit, x, t, c.front_mm)
+            at = box(x, y, own.rect.z_mm, t, c.front_mm - y - cut.toward_mm, own.rect.high_mm)
             long = sized("long", ("What is free in the cell that it parts", own.rect.high_mm))
+            deep = sized("wide", *depth, ("Cut back with the end, at its face towards it", -cut.toward_mm))
             part = board_part(
                 "divider", unit.id, unit.name, f"divider {name}", (at,), long, deep, t, c.material, key=name
             )
+            joins = "screwed through bottom and top; set by a spacer cut to the cell's width"
             yield replace(
                 part,
+                # as deep as its longer face, and its front edge bevelled down to the other
+                blank_mm=(part.blank_mm[0], part.blank_mm[1] + cut.toward_mm - cut.away_mm),
+                bevel_deg=cut.angle_deg,
                 end=f"{unit.name}: lower end, front edge ↑",
-                joins="screwed through bottom and top; set by a spacer cut to the cell's width",
+                joins=f"{joins}; {cut.words}" if cut.words else joins,
                 drillings=tuple(pin_holes(c, "divider", at)),
             )
         else:
             at = box(own.rect.x_mm, y, here.z_mm + here.high_mm, own.rect.wide_mm, c.front_mm - y, t)
             long = sized("long", ("What is free in the cell that it parts", own.rect.wide_mm), sd_mm=c.wide_sd_mm)
+            deep = sized("wide", *depth)
             part = board_part(
                 "fixed shelf", unit.id, unit.name, f"fixed shelf {name}", (at,), long, deep, t, c.material, key=name
             )
