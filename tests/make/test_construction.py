@@ -252,8 +252,8 @@ def test_a_divider_in_an_angled_end_is_less_deep_and_bevelled() -> None:
     """600 wide, two equal columns: the divider stands from 291 to 309. 400 along and 200 deep fall 1 in 2, 26.57°.
 
     From the right end its faces are 291 and 309: the line is (400 - 291) / 2 = 54.5 and (400 - 309) / 2 = 45.5 behind
-    the front there. From the left the same, mirrored. With 300 along and 150 deep, 4.5 of its shorter face and none of the
-    other; with 200 along nothing.
+    the front there. From the left the same, mirrored. With 300 along and 150 deep, 4.5 of its shorter face and none of
+    the other; with 200 along nothing.
     """
     halves = Insides(cell=Cell(fill=Columns(cells=(Cell(), Cell()))))
 
