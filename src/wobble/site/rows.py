@@ -45,7 +45,7 @@ def _facts(rows: QuerySet[models.Fact]) -> Iterator[tuple[int, Fact]]:
 @lru_cache(maxsize=2_000)
 def _fact(text: str) -> Fact:
     """Return a fact from its text: a fact never changes, and a job that has one more has all others as before."""
-    return decode(text, type=Fact)
+    return cast("Fact", decode(text, type=Fact))
 
 
 def _aside(fact: str, aside: Any) -> Fact:
