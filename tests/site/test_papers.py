@@ -57,7 +57,11 @@ def test_cut_diagrams_state_their_scale_and_are_drawn_to_it(read):
 
 def test_every_piece_has_a_label(read):
     made, of = read
-    text = words(of("labels"))
+    labels = of("labels")
+    # a code is drawn once for each part, however many pieces of it there are
+    codes = {name for page in labels.pages for name in page["/Resources"]["/XObject"]}
+    assert len(codes) == len(made["parts"])
+    text = words(labels)
     for part in made["parts"]:
         assert len(re.findall(rf"\b{part['mark']}\b", text)) >= part["part"]["quantity"]
 

@@ -9,14 +9,14 @@ from __future__ import annotations
 import io
 import math
 from collections.abc import Callable
+from itertools import groupby
 from typing import Literal, get_args
 
-from reportlab.graphics import renderPDF
-from reportlab.graphics.barcode.qr import QrCodeWidget
-from reportlab.graphics.shapes import Drawing
+from reportlab.graphics.barcode.qrencoder import QRCode, QRErrorCorrectLevel
 from reportlab.lib.pagesizes import A4, landscape
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
+from reportlab.pdfgen.pathobject import PDFPathObject
 
 from wobble.core.formats.paper.pages import BOLD, MARGIN_MM, PLAIN, Job, Pages, plain, wrapped
 from wobble.core.length import LengthUnit, spoken
@@ -29,6 +29,7 @@ from wobble.core.part import Part
 Paper = Literal["parts", "sheets", "settings", "labels", "shopping", "order"]
 PAPERS: tuple[Paper, ...] = get_args(Paper)
 CHECK_MM = 100.0
+CODE_MM = 18.0
 LABEL_MM, LABELS_ACROSS, LABELS_DOWN = (70.0, 37.0), 3, 8
 """Labels as they are sold on sheets of 24: three across, eight down, from edge to edge."""
 
@@ -187,12 +188,15 @@ def _labels(canvas: Canvas, job: Job, made: Made) -> None:
 
 def _label(canvas: Canvas, job: Job, one: MarkedPart, x: float, y: float) -> None:
     part = one.part
-    code = QrCodeWidget(job.address(one.key), barLevel="M")
-    a, b, c, d = code.getBounds()
-    size = 18 * mm
-    drawing = Drawing(size, size, transform=[size / (c - a), 0, 0, size / (d - b), 0, 0])
-    drawing.add(code)
-    renderPDF.draw(drawing, canvas, (x + 43) * mm, (y + 10) * mm)
+    name = f"code-{one.mark}"  # pieces of one part have one code
+    if not canvas.hasForm(name):
+        canvas.beginForm(name, 0, 0, CODE_MM * mm, CODE_MM * mm)
+        canvas.drawPath(_code(canvas, job.address(one.key)), stroke=0, fill=1)
+        canvas.endForm()
+    canvas.saveState()
+    canvas.translate((x + 43) * mm, (y + 10) * mm)
+    canvas.doForm(name)
+    canvas.restoreState()
     canvas.setFont(BOLD, 18)
     canvas.drawString(x * mm, (y + 22) * mm, plain(one.mark))
     lines: list[str] = [part.name, _size(one, job.units), part.end or part.hand, part.face_up and f"{part.face_up} up"]
@@ -201,6 +205,22 @@ def _label(canvas: Canvas, job: Job, one: MarkedPart, x: float, y: float) -> Non
     for line in (text for entry in lines if entry for text in wrapped(plain(entry), 41 * mm, PLAIN, 7)):
         canvas.drawString(x * mm, at * mm, line)
         at -= 3.1
+
+
+def _code(canvas: Canvas, address: str) -> PDFPathObject:
+    """Return a code that opens an address, as one path: a rectangle for each of its dark runs takes seconds a list."""
+    code = QRCode(None, QRErrorCorrectLevel.M)
+    code.addData(address)
+    code.make()
+    quiet, cells = 4, len(code.modules)
+    cell = CODE_MM * mm / (cells + 2 * quiet)
+    path = canvas.beginPath()
+    for r, row in enumerate(code.modules):
+        for dark, run in groupby(enumerate(row), key=lambda c: bool(c[1])):
+            at = [c for c, _ in run]
+            if dark:
+                path.rect((quiet + at[0]) * cell, (quiet + cells - r - 1) * cell, len(at) * cell, cell)
+    return path
 
 
 def _shopping(sheet: Pages, made: Made) -> None:
