@@ -97,7 +97,7 @@ def test_signing_out_tells_of_what_waits_and_another_user_sees_none_of_it(desks,
     get_user_model().objects.create_user("tomas", password="dusty hands")
     desk = desks(address=line.address)
     page = desk.page
-    workroom = desk.open_demo()
+    workroom = desk.open_home()
     desk.goto(workroom + "/north/fit")
     desk.goto(workroom + "/north/gauge")
     desk.watch.cut = True

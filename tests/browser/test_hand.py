@@ -39,19 +39,11 @@ def tap(page: Page, keys: str) -> None:
     page.get_by_role("button", name="Record").tap()
 
 
-def to_workroom(page: Page) -> str:
-    """Return the address of a place that is read already: all stations have an answer to show beside the keys."""
-    jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
-    job = next(str(j["id"]) for j in jobs if j["name"] == "Gable workroom")
-    return f"/jobs/{job}/north"
-
-
 @pytest.mark.parametrize(("screen", "unit"), [(PHONE, "mm"), (SIDEWAYS, "mm"), (PHONE, "in"), (SIDEWAYS, "in")])
 def test_a_round_is_walked_without_scrolling_for_a_key(desks, screen, unit):
     desk = desks(screen)
     page = desk.page
-    desk.open_demo()
-    at = to_workroom(page)
+    at = desk.open_demo() + "/north"
     if unit == "in":
         desk.goto(at.removesuffix("/north"))
         desk.unfold("About")
@@ -74,8 +66,7 @@ def test_a_round_is_walked_without_scrolling_for_a_key(desks, screen, unit):
 
 def test_holes_are_ticked_where_the_thumb_is(phone):
     page = phone.page
-    phone.open_demo()
-    phone.goto(to_workroom(page) + "/hold")
+    phone.goto(phone.open_demo() + "/north/hold")
     cards = page.get_by_role("group", name="Drilling list").locator("tbody tr")
     n = cards.count()
     for done in range(1, 6):
@@ -116,8 +107,7 @@ TILTED = """(beta) => { let n = 0; window.tilting = setInterval(() => {
 
 def test_the_phone_is_a_level_steadied_and_recorded_as_a_slope(phone):
     page = phone.page
-    phone.open_demo()
-    at = to_workroom(page)
+    at = phone.open_demo() + "/north"
     phone.goto(at + "/gauge")
     page.get_by_role("button", name="Level, or across…").tap()
     for label, mm in (("From: along", "200"), ("From: out", "300"), ("To: along", "1400"), ("To: out", "300")):
@@ -139,8 +129,7 @@ def test_the_phone_is_a_level_steadied_and_recorded_as_a_slope(phone):
 
 def test_a_phone_without_a_sensor_says_so_and_the_demo_has_a_stand_in(phone):
     page = phone.page
-    phone.open_demo()
-    phone.goto(to_workroom(page) + "/gauge")
+    phone.goto(phone.open_demo() + "/north/gauge")
     page.get_by_role("button", name="Level, or across…").tap()
     page.get_by_role("button", name="Read it with this phone").tap()
     expect(page.get_by_text("no tilt sensor that a page may read")).to_be_visible()

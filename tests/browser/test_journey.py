@@ -461,7 +461,7 @@ def test_a_level_is_flipped_step_by_step_and_goes_on_the_shelf(table):
 def test_a_crowded_place_is_drawn_and_tells_the_value_under_the_finger(phone, browser):
     """500 readings and 80 obstacles on the phone: one node a mark or a station, and the value at any place."""
     page = phone.page
-    phone.open_demo()
+    phone.open_home()
     table_ids = page.evaluate(
         """async (document) => {
           const { csrf } = await (await fetch('/api/session')).json();
@@ -487,7 +487,7 @@ def test_a_crowded_place_is_drawn_and_tells_the_value_under_the_finger(phone, br
 def test_an_alcove_is_drawn_unfolded_and_described(table):
     """The Vestry press: five faces, spans that need no line, digits swapped, the narrowest at the front."""
     page = table.page
-    table.open_demo()
+    table.open_home()
     jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
     press = next(j["id"] for j in jobs if j["name"] == "Vestry press")
     table.goto(f"/jobs/{press}/alcove/gauge")

@@ -116,7 +116,7 @@ def test_the_same_by_keyboard_alone(table):
 
 def test_the_same_by_thumb(phone):
     page = phone.page
-    phone.open_demo()
+    phone.open_home()
     page.get_by_role("button", name="Start a job").tap()
     page.get_by_label("What are you fitting out?").fill("Mill office")
     page.get_by_role("button", name="Start", exact=True).tap()
