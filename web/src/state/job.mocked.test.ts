@@ -143,6 +143,31 @@ describe('an edit', () => {
     expect(open.stored?.revision).toBe(2);
   });
 
+  it.each([
+    ['sessions', 'putSessions', { sessions: { people: [] } }],
+    ['instruments', 'putInstruments', { instruments: [{ id: 'tape' }] }],
+    ['a place', 'putPlace', { places: [{ id: 'north', name: 'North', facts: [{ id: 'r' }] }] }],
+  ] as const)('of %s is drawn before it is answered: what is changed next has both', async (_, name, now) => {
+    let arrive: (job: StoredJob) => void = () => undefined;
+    const before = {
+      units: 'mm',
+      sessions: null,
+      instruments: [],
+      places: [{ id: 'north', facts: [{ id: 'r' }] }],
+    };
+    open.stored = { id: 'job', revision: 1, job: before } as unknown as StoredJob;
+    vi.spyOn(calls, name).mockReturnValue(new Promise<StoredJob>((done) => (arrive = done)));
+    const value: never = (
+      name === 'putPlace' ? { id: 'north', name: 'North' } : Object.values(now)[0]
+    ) as never;
+    const edited = open[name](null as never, value);
+    expect(open.stored.job).toEqual({ ...before, ...now });
+    await vi.waitFor(() => expect(calls[name]).toHaveBeenCalledOnce());
+    arrive({ id: 'job', revision: 2, job: { ...before, ...now } } as unknown as StoredJob);
+    expect(await edited).toBe(true);
+    expect(open.stored.revision).toBe(2);
+  });
+
   it('goes to the job that it was made in, though another is in view by then', async () => {
     const other = { ...stored(5, kit(0.7)), id: 'other' };
     let arrive: (job: StoredJob) => void = () => undefined;

@@ -153,16 +153,31 @@ class OpenJob {
   }
 
   putSessions(was: Sessions, now: Sessions): Promise<boolean> {
-    return this.edit('sessions', calls.putSessions, { sessions: was }, { sessions: now });
+    return this.edit('sessions', calls.putSessions, { sessions: was }, { sessions: now }, (job) => ({
+      ...job,
+      sessions: now,
+    }));
   }
 
   putInstruments(was: readonly Instrument[], now: readonly Instrument[]): Promise<boolean> {
-    return this.edit('instruments', calls.putInstruments, { instruments: was }, { instruments: now });
+    return this.edit(
+      'instruments',
+      calls.putInstruments,
+      { instruments: was },
+      { instruments: now },
+      (job) => ({
+        ...job,
+        instruments: [...now],
+      }),
+    );
   }
 
   /** What is decided for a place; its facts have a queue of their own. */
   putPlace(was: Place | null, now: Place): Promise<boolean> {
-    return this.edit<Place | null>(`place ${now.id}`, calls.putPlace, was, now);
+    return this.edit<Place | null>(`place ${now.id}`, calls.putPlace, was, now, (job) => ({
+      ...job,
+      places: job.places.map((p) => (p.id === now.id ? { ...now, facts: p.facts } : p)),
+    }));
   }
 }
 
