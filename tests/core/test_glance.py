@@ -44,6 +44,24 @@ def test_a_reading_that_disagrees_comes_before_any_work_and_work_that_began_goes
     assert solve_glance(begun).next.text == f"{steps[1].name}."
 
 
+def test_a_piece_that_something_stops_is_mended_before_its_own_step_and_holds_up_no_other():
+    """Half way through, a unit is made higher than the room: its steps wait for that, those of others go on."""
+    job = signal_cabin()
+    place = job.places[0]
+    unit = place.units[-1]
+    high = replace(place, units=(*place.units[:-1], replace(unit, height_mm=place.height_mm + 200.0)))
+    job = replace(job, places=(high, *job.places[1:]))
+    assert any(f.severity == "stop" and unit.id in f.about for f in solve_fit(job, place.id).findings)
+    steps, _ = ordered_steps(job)
+    own = next(i for i, s in enumerate(steps) if i and unit.id in s.of)
+    other = next(i for i, s in enumerate(steps) if i and s.of and unit.id not in s.of)
+    found = solve_glance(_done(job, *(s.key for i, s in enumerate(steps) if i != own))).next
+    assert (found.stage, found.place) == ("fit", place.id)
+    assert found.text.startswith("Mend: ")
+    going = solve_glance(_done(job, *(s.key for i, s in enumerate(steps) if i != other))).next
+    assert going.text == f"{steps[other].name}."
+
+
 def test_what_is_missing_is_told_by_how_much():
     job = signal_cabin()
     place = job.places[0]

@@ -149,11 +149,11 @@ def _next(job: Job, steps: tuple[WorkStep, ...], done: set[str]) -> Next:
     """Return the one thing to do next: what is missing before what is wrong, and that before the next step."""
     if not job.places:
         return Next(stage="place", place="", text="Add a place: one run of units against a wall.")
-    if not done:  # once work has begun, it goes on
-        found = next(_missing(job), None)
-        if found is not None:
-            return found
     step = next((s for s in steps if s.key not in done), None)
+    # once work has begun it goes on, but not with a piece that something stops
+    found = next(_missing(job) if not done else _in_the_way(job, step), None)
+    if found is not None:
+        return found
     if step is not None:
         return Next(stage="order", place=step.place, text=f"{step.name}.")
     return Next(stage="record", place="", text="All is done: keep the record of the job as it went.")
@@ -178,10 +178,21 @@ def _missing(job: Job) -> Iterator[Next]:
             yield Next(
                 stage="gauge", place=place.id, text=f"Go on with the round of {place.name}: {left} stations are left."
             )
-        told: tuple[tuple[Stage, tuple[Finding, ...]], ...] = (
-            ("fit", solve_fit(job, place.id).findings),
-            ("hold", solve_hold(job, place.id).findings),
-        )
-        for stage, findings in told:
-            for stop in (f for f in findings if f.severity == "stop"):
-                yield Next(stage=stage, place=place.id, text=f"Mend: {stop.title}.")
+        yield from _stopped(job, place.id)
+
+
+def _in_the_way(job: Job, step: WorkStep | None) -> Iterator[Next]:
+    """Yield what stops the pieces that a step is for."""
+    if step is not None and step.place and step.of:
+        yield from _stopped(job, step.place, set(step.of))
+
+
+def _stopped(job: Job, place: str, of: set[str] | None = None) -> Iterator[Next]:
+    """Yield what stops a place, or some of its pieces, by stages."""
+    told: tuple[tuple[Stage, tuple[Finding, ...]], ...] = (
+        ("fit", solve_fit(job, place).findings),
+        ("hold", solve_hold(job, place).findings),
+    )
+    for stage, findings in told:
+        for stop in (f for f in findings if f.severity == "stop" and (of is None or of & set(f.about))):
+            yield Next(stage=stage, place=place, text=f"Mend: {stop.title}.")
