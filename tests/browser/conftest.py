@@ -42,7 +42,7 @@ class Desk:
         call = self.context.request
         token = call.get("/api/session").json()["csrf"]
         call.post("/api/session/demo", headers={"X-CSRFToken": token})
-        return "/jobs/" + next(j["id"] for j in call.get("/api/jobs").json() if j["name"] == "Gable workroom")
+        return "/jobs/" + next(str(j["id"]) for j in call.get("/api/jobs").json() if j["name"] == "Gable workroom")
 
     def open_home(self) -> str:
         """Be at the demo's list of jobs, signed in, and return the workroom's address."""

@@ -13,7 +13,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from wobble.core.confidence import SURE
+from wobble.core.confidence import SURE, as_it_happens
 from wobble.core.figure import Figure, Step, chance, mean_and_sd, quantile
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import Tier, upright
@@ -99,8 +99,8 @@ def opening(survey: Survey, walls: Walls, tier: Tier, stand: Stand, clearance_mm
     return Opening(
         least=Figure(value_mm=expected, sd_mm=sd, working=working),
         wanted_mm=tier.width_mm,
-        chance=chance(free >= tier.width_mm),
-        chance_clear=chance(free >= tier.width_mm + clearance_mm),
+        chance=as_it_happens(chance(free >= tier.width_mm)),
+        chance_clear=as_it_happens(chance(free >= tier.width_mm + clearance_mm)),
         sure_mm=quantile(free, 1 - SURE),
         at_left=at[0],
         at_right=at[1],
