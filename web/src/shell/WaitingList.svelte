@@ -6,13 +6,14 @@
   import { open } from '../state/job.svelte';
   import { usePlace } from '../state/place';
   import { photos } from '../state/photos.svelte';
-  import { waiting, type Kept } from '../state/waiting.svelte';
+  import type { KeptFact } from '../state/kept';
+  import { waiting } from '../state/waiting.svelte';
 
   let { onclose }: { onclose: () => void } = $props();
   const view = usePlace();
   let dropping = $state<string | null>(null);
 
-  function words({ fact }: Kept): string {
+  function words({ fact }: KeptFact): string {
     if (isReading(fact)) return `${readingWords(fact, view.unit)}: ${readingValue(fact, view.unit)}`;
     if (fact.fact === 'note') return fact.text;
     if (fact.fact === 'obstacle') return fact.name;
@@ -27,7 +28,7 @@
     if (fact.fact === 'photo') return `photo: ${fact.text || fact.about}`;
     return fact.fact === 'detection' ? `${fact.found_by}: ${fact.sees}` : '';
   }
-  const where = ({ job, place }: Kept) => (open.stored?.id === job && open.place(place)?.name) || place;
+  const where = ({ job, place }: KeptFact) => (open.stored?.id === job && open.place(place)?.name) || place;
   const at = new Intl.DateTimeFormat(undefined, { dateStyle: 'short', timeStyle: 'short' });
 
   function save() {

@@ -4,13 +4,14 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Fact } from '../api/types';
 import { open } from '../state/job.svelte';
 import { session } from '../state/session.svelte';
-import { waiting, type Kept } from '../state/waiting.svelte';
+import type { KeptFact } from '../state/kept';
+import { waiting } from '../state/waiting.svelte';
 import { button, fill, page, press, shown } from '../testing';
 import Conflicts from './Conflicts.svelte';
 import Expired from './Expired.svelte';
 import WaitingList from './WaitingList.svelte';
 
-const kept = (id: string, fact: object): Kept => ({
+const kept = (id: string, fact: object): KeptFact => ({
   id,
   user: 'ines',
   job: 'j',

@@ -1,16 +1,16 @@
 /** What an earlier version of this page kept on the device, in the form of today: nothing that was typed is lost. */
 import type { Fact } from '../api/types';
-import type { Kept } from './waiting.svelte';
+import type { KeptFact } from './kept';
 
 type Plain = Record<string, unknown>;
 
 /** Turn what waited under its own kind (a reading, a note, a mark, a detection) into a fact that waits. */
-export function fromFirst(old: Plain): Kept | null {
+export function fromFirst(old: Plain): KeptFact | null {
   const { user, job, bay, kept } = old as { user: string; job: string; bay: string; kept: number };
   const tag = { user, job, place: bay, kept };
   const head = { supersedes: null, aside: null, taken_by: '' };
   const seen = new Date(kept).toISOString();
-  const fact = (made: Plain): Kept => ({ ...tag, id: String(made['id']), fact: made as unknown as Fact });
+  const fact = (made: Plain): KeptFact => ({ ...tag, id: String(made['id']), fact: made as unknown as Fact });
   if (old['reading']) {
     const { kind, ...reading } = old['reading'] as Plain;
     return fact({ ...reading, fact: kind });
@@ -35,6 +35,6 @@ function foundBy({ method, ...found }: Plain): Plain {
 }
 
 /** Turn a fact that waited under an earlier word into one of today. */
-export function fromThird(kept: Kept): Kept {
+export function fromThird(kept: KeptFact): KeptFact {
   return { ...kept, fact: foundBy(kept.fact) as unknown as Fact };
 }

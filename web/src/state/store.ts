@@ -2,7 +2,7 @@
 import { openDB, type IDBPDatabase, type IDBPTransaction } from 'idb';
 import { Refused } from '../api/client';
 import { fromFirst, fromThird } from './earlier';
-import type { Kept } from './waiting.svelte';
+import type { KeptFact } from './kept';
 
 type Change = IDBPTransaction<unknown, string[], 'versionchange'>;
 let opened: Promise<IDBPDatabase | null> | null = null;
@@ -28,7 +28,7 @@ async function upgrade(db: IDBPDatabase, from: number, change: Change): Promise<
   else db.createObjectStore('answers');
   if (from >= 3) {
     const facts = change.objectStore('facts');
-    for (const old of (await facts.getAll()) as Kept[]) await facts.put(fromThird(old));
+    for (const old of (await facts.getAll()) as KeptFact[]) await facts.put(fromThird(old));
     return;
   }
   const facts = db.createObjectStore('facts', { keyPath: 'id' });

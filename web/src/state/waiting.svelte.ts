@@ -6,24 +6,14 @@ import { Refused } from '../api/client';
 import type { Fact, Fault } from '../api/types';
 import { newId } from '../entry/ids';
 import { isDetection, isNote, isObstacle, isReading } from '../entry/facts';
+import type { KeptFact } from './kept';
 import { asksWhile } from './leaving';
 import { notices } from './notices.svelte';
 import { alone, channel, store } from './store';
 
-export interface Kept {
-  /** The fact's own. */
-  id: string;
-  user: string;
-  job: string;
-  place: string;
-  /** When it was kept, ms: the device's store gives things back by their ids. */
-  kept: number;
-  fact: Fact;
-}
-
 /** Something kept here that the server has in another form. */
 export interface Conflict {
-  kept: Kept;
+  kept: KeptFact;
   theirs: Record<string, unknown>;
 }
 
@@ -33,10 +23,10 @@ const LONGEST_RETRY_MS = 60_000;
 const MOST_SENT = 500;
 
 class Waiting {
-  all = $state.raw<Kept[]>([]);
+  all = $state.raw<KeptFact[]>([]);
   /** What has arrived and is not in the open job's answer yet: it is shown on, or a thing that was just pressed would be
    *  as if it were not, until the job is read again. */
-  #landed = $state.raw<{ kept: Kept; revision: number }[]>([]);
+  #landed = $state.raw<{ kept: KeptFact; revision: number }[]>([]);
   conflicts = $state.raw<Conflict[]>([]);
   /** Why something stays here, by its id. */
   stuck = $state.raw<ReadonlyMap<string, Fault>>(new Map());
@@ -72,7 +62,7 @@ class Waiting {
   async #look(): Promise<void> {
     // what is typed while the device is being read is not in its answer yet
     const [since, fresh] = [this.#last, new Set(this.#fresh)];
-    const kept = ((await (await store())?.getAll('facts')) ?? []) as Kept[];
+    const kept = ((await (await store())?.getAll('facts')) ?? []) as KeptFact[];
     const own = this.all.filter((k) => this.loose.has(k.id) || fresh.has(k.id) || k.kept > since);
     const found = [...kept.filter((k) => k.user === this.#user), ...own].map((k) => [k.id, k] as const);
     this.all = [...new Map(found).values()].toSorted((a, b) => a.kept - b.kept);
@@ -113,7 +103,7 @@ class Waiting {
 
   async #add(job: string, place: string, facts: readonly Fact[]): Promise<void> {
     // plain copies: what a form still holds cannot be stored, and must not change what is kept
-    const given = facts.map((fact) => $state.snapshot<Kept>(this.#tagged(job, place, fact)));
+    const given = facts.map((fact) => $state.snapshot<KeptFact>(this.#tagged(job, place, fact)));
     const ids = new Set(given.map((k) => k.id));
     this.all = [...this.all.filter((k) => !ids.has(k.id)), ...given];
     ids.forEach((id) => this.#fresh.add(id));
@@ -121,7 +111,7 @@ class Waiting {
     ids.forEach((id) => this.#fresh.delete(id));
   }
 
-  async #put(given: Kept[]): Promise<boolean> {
+  async #put(given: KeptFact[]): Promise<boolean> {
     try {
       const db = await store();
       if (!db) return false;
@@ -137,7 +127,7 @@ class Waiting {
   }
 
   /** The device is full, or keeps nothing: say so while it can still be sent. */
-  #hold(given: Kept[]): void {
+  #hold(given: KeptFact[]): void {
     if (!this.loose.size)
       notices.add(
         'error',
@@ -147,7 +137,7 @@ class Waiting {
     this.loose = new Set([...this.loose, ...given.map((k) => k.id)]);
   }
 
-  #tagged(job: string, place: string, fact: Fact): Kept {
+  #tagged(job: string, place: string, fact: Fact): KeptFact {
     this.#last = Math.max(this.#last + 1, Date.now());
     return { id: fact.id, user: this.#user, job, place, kept: this.#last, fact };
   }
@@ -237,7 +227,7 @@ class Waiting {
       }, this.#pause);
   }
 
-  #refuse(kept: Kept, fault: Refused): void {
+  #refuse(kept: KeptFact, fault: Refused): void {
     if (fault.fault.theirs) {
       this.conflicts = [...this.conflicts, { kept, theirs: fault.fault.theirs }];
       return;
@@ -246,7 +236,7 @@ class Waiting {
     this.stuck = new Map([...this.stuck, [kept.id, fault.fault]]);
   }
 
-  async #sendBatch(batch: Kept[]): Promise<void> {
+  async #sendBatch(batch: KeptFact[]): Promise<void> {
     const { job, place } = batch[0]!;
     const { revision } = await calls.addFacts(
       job,
@@ -263,7 +253,7 @@ class Waiting {
   }
 
   /** Whether some are to be sent later. */
-  async #sendSingly(batch: Kept[], left: Set<string>): Promise<boolean> {
+  async #sendSingly(batch: KeptFact[], left: Set<string>): Promise<boolean> {
     for (const kept of batch) {
       try {
         await this.#sendBatch([kept]);

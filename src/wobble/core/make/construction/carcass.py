@@ -3,68 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Literal
 
 from msgspec.structs import replace
 
-from wobble.core.job import Cell, Columns, Construction, Rows, Shelved, Unit
-from wobble.core.length import LengthUnit, spoken
+from wobble.core.job import Cell, Columns, Rows, Shelved
+from wobble.core.length import spoken
 from wobble.core.make.construction.angled import upright
+from wobble.core.make.construction.built import Carcass, Side
 from wobble.core.make.construction.joints import ends_joined, pin_holes, screwed_from_outside
 from wobble.core.make.construction.sizes import banded, board_part, box, sized
 from wobble.core.part import Groove, Part
-from wobble.core.setout.cells import LaidCell, back_takes_mm, cell_at, under_box_mm
+from wobble.core.setout.cells import LaidCell, back_takes_mm, cell_at
 
-GROOVE_SHARE, MOST_GROOVE_MM = 0.5, 8.0
-"""A groove goes half into a board, and no deeper than a back needs to be held."""
 BACK_PLAY_MM = 0.5
 """What a back is smaller than its grooves at each edge, so that it goes in without being driven."""
 SHELF_PLAY_MM = 1.0
 """What a loose shelf is shorter at each end."""
-Side = Literal["left", "right"]
-
-
-@dataclass(frozen=True)
-class Carcass:
-    """A carcass to be parted: its unit, how it is built, its cells, and which of its ends are seen.
-
-    Attributes:
-        unit: Which. built: How. cells: As they come out. material: Of what it is made.
-        seen: Its ends that nothing covers.
-        wide_sd_mm: How well its width is known. lengths: The units that the user reads.
-    """
-
-    unit: Unit
-    built: Construction
-    cells: tuple[LaidCell, ...]
-    material: str
-    seen: frozenset[Side]
-    wide_sd_mm: float = 0.0
-    lengths: LengthUnit = "mm"
-
-    @property
-    def low_mm(self) -> float:
-        """Underside of its lowest board over the unit's own."""
-        return under_box_mm(self.unit)
-
-    @property
-    def front_mm(self) -> float:
-        """Front of its boards, out from its back: less where a face frame stands before them."""
-        frame = self.built.face_frame
-        return self.unit.depth_mm - (frame.thick_mm if frame is not None else 0.0)
-
-    @property
-    def groove_mm(self) -> float:
-        """How deep a back is let into the boards around it; 0 where it lies behind them."""
-        if self.built.back in ("none", "applied"):
-            return 0.0
-        return min(self.built.board_mm * GROOVE_SHARE, MOST_GROOVE_MM)
-
-    @property
-    def through(self) -> bool:
-        """Whether its sides run through at the corners."""
-        return self.built.sides == "through"
 
 
 def carcass_parts(c: Carcass) -> Iterator[Part]:

@@ -10,7 +10,7 @@ from collections.abc import Iterator
 from msgspec.structs import replace
 
 from wobble.core.job import Drawers, PullOut
-from wobble.core.make.construction.carcass import Carcass
+from wobble.core.make.construction.built import Carcass
 from wobble.core.make.construction.joints import front_handle
 from wobble.core.make.construction.sizes import banded, board_part, box, sized
 from wobble.core.part import Groove, Part, Wait

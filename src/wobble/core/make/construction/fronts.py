@@ -7,7 +7,7 @@ from collections.abc import Iterator
 from msgspec.structs import replace
 
 from wobble.core.job import Columns, FramedFront
-from wobble.core.make.construction.carcass import Carcass
+from wobble.core.make.construction.built import Carcass
 from wobble.core.make.construction.drawers import as_front, drawers, key_of
 from wobble.core.make.construction.joints import cups, door_handle
 from wobble.core.make.construction.sizes import board_part, box, sized

@@ -9,16 +9,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from typing import TYPE_CHECKING, Literal
+from typing import Literal
 
 from wobble.core.job import Shelved
 from wobble.core.job.insides import Hangs
 from wobble.core.length import LengthUnit, spoken
+from wobble.core.make.construction.built import Carcass
 from wobble.core.part import Box, Drilling
 from wobble.core.setout.cells import Rect, cell_at
-
-if TYPE_CHECKING:
-    from wobble.core.make.construction.carcass import Carcass
 
 PIN_IN_MM, PIN_MM, PIN_DEEP_MM = 37.0, 5.0, 11.0
 PIN_END_HOLES = 3

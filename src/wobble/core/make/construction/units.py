@@ -9,7 +9,8 @@ from msgspec.structs import replace
 from wobble.core.job import Boarding, Framing, HangingWall, Job, Place, TrimSet, Unit
 from wobble.core.job.unit import BODIES, FLAT, LAID
 from wobble.core.make.construction.angled import cut_back
-from wobble.core.make.construction.carcass import Carcass, Side, carcass_parts
+from wobble.core.make.construction.built import Carcass, Side
+from wobble.core.make.construction.carcass import carcass_parts
 from wobble.core.make.construction.frames import base_frames, frame_parts, toe_kick
 from wobble.core.make.construction.fronts import front_parts
 from wobble.core.make.construction.said import as_said
