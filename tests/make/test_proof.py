@@ -16,6 +16,7 @@ from wobble.core.make.cutting.effort import Effort
 from wobble.core.make.cutting.guillotine import Guillotine, raster
 from wobble.core.make.cutting.lists import cut_list
 from wobble.core.make.cutting.patterns import Patterns
+from wobble.core.make.cutting.proof import MOST_HELD
 from wobble.core.make.cutting.rows import Kind, lies
 from wobble.core.make.cutting.tables import Offered, Wanted
 from wobble.core.make.cutting.tree import extent, leaves
@@ -89,6 +90,16 @@ def test_parts_of_many_cabinets_lie_on_as_few_sheets_as_can_be() -> None:
         made = cut_list(wanted, [SHEET], kerf_mm=3.0, seconds=3.0)
         check(made, wanted, [SHEET], 3.0, 0.0)
         assert area < made.bound == len(made.sheets)
+
+
+def test_what_is_too_fine_to_be_proved_is_not_begun() -> None:
+    """Thirty kinds to a hundredth of a millimetre: hundreds of millions of cuts, of which none is written down."""
+    kinds = [Kind(20_000 + 997 * i, 10_000 + 691 * i, turns=True) for i in range(30)]
+    size = (244_300, 122_300)
+    assert Guillotine(lies(kinds, *size), size).held > MOST_HELD
+    found = Patterns(kinds, [9] * 30, size, Effort(2.0, 20.0))
+    assert not found.prove()
+    assert found.least == 0
 
 
 def test_prices_of_nothing_prove_nothing() -> None:

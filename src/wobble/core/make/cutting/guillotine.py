@@ -8,6 +8,7 @@ problem*). What a sheet is worth at most, whatever is cut out of it and however 
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,12 +18,16 @@ from wobble.core.make.cutting.tree import Split, Tree
 
 Whole = NDArray[np.intp]
 Shares = NDArray[np.float32]
+_Cut = tuple[Whole, Whole]
 ONE_SUM = 2.0**-24
 """What a sum in single precision is off at most, as a share of it."""
 
 
 class Guillotine:
     """One size of sheet and what may be cut out of it; asked again and again with other worths.
+
+    `size` is how many pairs of rectangles are looked at, `held` how many cuts are held meanwhile: both go with the
+    square of how finely sizes differ, so that they are known before anything is done.
 
     Args:
         all_lies: How parts may lie, in cells with a kerf added; at least one.
@@ -34,13 +39,17 @@ class Guillotine:
         self._least = (min(lie.w for lie in all_lies), min(lie.h for lie in all_lies))
         self._most_parts = size[0] * size[1] // min(lie.w * lie.h for lie in all_lies)
         self._xs, self._ys = raster({lie.w for lie in all_lies}, size[0]), raster({lie.h for lie in all_lies}, size[1])
-        self._across, self._up = _cuts(self._xs, self._least[0]), _cuts(self._ys, self._least[1])
+        ways = _ways(self._xs, self._least[0]), _ways(self._ys, self._least[1])
+        self.size = ways[0] * len(self._ys) + ways[1] * len(self._xs)
+        self.held = sum(ways)
 
-    @property
-    def size(self) -> int:
-        """How many pairs of rectangles are looked at."""
-        cuts = (sum(len(k) for k, _ in many) for many in (self._across, self._up))
-        return next(cuts) * len(self._ys) + next(cuts) * len(self._xs)
+    @cached_property
+    def _across(self) -> list[_Cut]:
+        return _cuts(self._xs, self._least[0])
+
+    @cached_property
+    def _up(self) -> list[_Cut]:
+        return _cuts(self._ys, self._least[1])
 
     def best(self, worth: Sequence[float]) -> tuple[float, Tree]:
         """Return what a sheet is worth at most, never less than it is, and how it is cut then."""
@@ -123,7 +132,13 @@ def raster(sides: set[int], whole: int) -> Whole:
     return np.unique(np.concatenate([[0], from_either, [whole]]))
 
 
-def _cuts(points: Whole, least: int) -> list[tuple[Whole, Whole]]:
+def _ways(points: Whole, least: int) -> int:
+    """Return in how many ways all lengths are cut in two."""
+    begin = int(np.searchsorted(points, least))
+    return int(np.maximum(np.searchsorted(points, points // 2, side="right") - begin, 0).sum())
+
+
+def _cuts(points: Whole, least: int) -> list[_Cut]:
     """Return, for each length, where it is cut in two and what that leaves, as numbers of points."""
     begin = int(np.searchsorted(points, least))
     found = []

@@ -20,6 +20,8 @@ from wobble.core.make.cutting.guillotine import Guillotine
 from wobble.core.make.cutting.rows import Lie
 from wobble.core.make.cutting.tree import Tree, leaves
 
+MOST_HELD = 2_000_000
+"""Cuts that are held at once: sixteen bytes each. Sizes to a tenth of a millimetre, many kinds of them, want more."""
 KEPT = (0.8, 0.5, 0.2, 0.0)
 """Share of the best prices that is kept, tried until a sheet is found that is worth more than one."""
 PAIRS_A_STEP = 900
@@ -45,8 +47,8 @@ class Proof:
 
     @property
     def affordable(self) -> bool:
-        """Whether one more look leaves time for others."""
-        return self._effort.affords(self.steps, ONE_LOOK)
+        """Whether one more look leaves time for others, and takes no more memory than it may."""
+        return self._all.held <= MOST_HELD and self._effort.affords(self.steps, ONE_LOOK)
 
     @property
     def sheets(self) -> int:
