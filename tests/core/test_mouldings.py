@@ -15,7 +15,7 @@ from tests.setout.places import job_of, piece, place_of
 from wobble.core import solve
 from wobble.core.fit.mouldings.corners import saw_settings
 from wobble.core.job import Moulding
-from wobble.core.make.ready import readied
+from wobble.core.make.when.ready import readied
 
 SHELFWARD = piece("M", 0.0, WIDE, kind="moulding", height_mm=70.0, depth_mm=18.0, over_base_mm=1000.0)
 SKIRTING = replace(SHELFWARD, meets=("left", "right"), fixing_heights_mm=(35.0,))

@@ -47,11 +47,11 @@ from wobble.core.make.buying import baskets
 from wobble.core.make.coats import area_seen
 from wobble.core.make.construction.units import is_box
 from wobble.core.make.cutting.lists import CutSheet
+from wobble.core.make.layout.pinned import cuts_of
 from wobble.core.make.marked import MarkedPart
-from wobble.core.make.measures import measure_for
-from wobble.core.make.pinned import cuts_of
 from wobble.core.make.result import Made
 from wobble.core.make.stock import clear
+from wobble.core.make.when.measures import measure_for
 from wobble.core.practice.drying_loft import drying_loft
 from wobble.core.practice.gable import gable_workroom
 from wobble.core.practice.narrowboat import narrowboat_galley

@@ -37,8 +37,8 @@ from wobble.core.job import (
     Workshop,
 )
 from wobble.core.job.board import Board
-from wobble.core.make.handling import Limits, broken_down
-from wobble.core.make.laid import LaidSheet, stop_mm
+from wobble.core.make.layout.handling import Limits, broken_down
+from wobble.core.make.layout.laid import LaidSheet, stop_mm
 from wobble.core.make.result import Made
 from wobble.core.make.settings import Setting
 from wobble.core.stages import solve_make

@@ -30,7 +30,7 @@ from django.db import connection
 from wobble.core import job as core
 from wobble.core.budget import PATIENCE, GivenUp, TooMuch, within
 from wobble.core.errors import WobbleError
-from wobble.core.make.laid import rank
+from wobble.core.make.layout.laid import rank
 from wobble.core.make.result import Made
 from wobble.core.setout.laid import SetOut
 from wobble.core.setout.moves import Move

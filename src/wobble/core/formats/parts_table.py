@@ -8,7 +8,7 @@ from collections.abc import Sequence
 from html import escape
 
 from wobble.core.length import LengthUnit, spoken
-from wobble.core.make.laid import LaidSheet
+from wobble.core.make.layout.laid import LaidSheet
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.stock import material_of
 from wobble.core.part import Groove

@@ -15,7 +15,7 @@ from wobble.core.facts import Bought
 from wobble.core.job import Finish, Job, LengthStock, Pack, PackOf, Place, SheetStock, Shop, StockItem, Value
 from wobble.core.length import spoken
 from wobble.core.make.coats import Finished
-from wobble.core.make.laid import Layout
+from wobble.core.make.layout.laid import Layout
 from wobble.core.make.marked import NOT_MADE, MarkedPart
 from wobble.core.part import Fastener
 

@@ -10,9 +10,9 @@ from wobble.core.finding import Finding, in_order
 from wobble.core.job import Job, SheetStock
 from wobble.core.length import spoken
 from wobble.core.make.construction.units import is_box
-from wobble.core.make.handling import Limits, broken_down, limits_of
-from wobble.core.make.laid import LaidSheet, Layout
-from wobble.core.make.layouts import JOINED, SEAMED
+from wobble.core.make.layout.handling import Limits, broken_down, limits_of
+from wobble.core.make.layout.laid import LaidSheet, Layout
+from wobble.core.make.layout.layouts import JOINED, SEAMED
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.settings import SAW_CAUTION, Setting
 from wobble.core.make.stock import NOMINAL_MM, SAME_THICK_MM, comes_in, material_of

@@ -7,7 +7,7 @@ from collections.abc import Sequence
 from msgspec.structs import replace
 
 from wobble.core.job import Job, Value
-from wobble.core.make.laid import Layout
+from wobble.core.make.layout.laid import Layout
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.stock import material_of, sheets_for
 

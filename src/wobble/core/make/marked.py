@@ -9,7 +9,7 @@ from typing import Literal
 from wobble.core.facts import CutDone
 from wobble.core.job import Value
 from wobble.core.length import LengthUnit, spoken
-from wobble.core.make.ready import BOARDS_MM, MAY_CHANGE
+from wobble.core.make.when.ready import BOARDS_MM, MAY_CHANGE
 from wobble.core.part import Part
 
 State = Literal["now", "after", "marked in place", "glued, then trimmed", "cut", "bought", "kept", "mended"]

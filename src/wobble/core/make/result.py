@@ -11,7 +11,7 @@ from wobble.core.make.buying import Buying, buying
 from wobble.core.make.coats import Finished, finished
 from wobble.core.make.findings import Bench, told
 from wobble.core.make.got import Spared, spared
-from wobble.core.make.laid import Layout
+from wobble.core.make.layout.laid import Layout
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.settings import Setting, settings
 from wobble.core.part import Fastener, Part

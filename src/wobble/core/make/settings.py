@@ -11,7 +11,7 @@ from typing import Literal
 
 from wobble.core.job import Job, Machine, MachineKind, Value
 from wobble.core.length import LengthUnit, spoken
-from wobble.core.make.laid import Layout, first_cut, stop_mm
+from wobble.core.make.layout.laid import Layout, first_cut, stop_mm
 from wobble.core.make.marked import MarkedPart
 
 Work = Literal["break down", "true edge", "rip", "cross-cut", "groove", "bevel", "drill"]

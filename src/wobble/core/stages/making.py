@@ -16,12 +16,12 @@ from wobble.core.make.construction.said import as_said
 from wobble.core.make.construction.units import place_parts
 from wobble.core.make.cutting.lists import CutList
 from wobble.core.make.got import as_got
-from wobble.core.make.laid import Layout
-from wobble.core.make.layouts import QUICK_S, LayoutInput, laid, tasks
+from wobble.core.make.layout.laid import Layout
+from wobble.core.make.layout.layouts import QUICK_S, LayoutInput, laid, tasks
+from wobble.core.make.layout.pinned import pinned_sheets
 from wobble.core.make.marked import MarkedPart, marked
-from wobble.core.make.pinned import pinned_sheets
-from wobble.core.make.ready import can_be, known_by_key, readied
 from wobble.core.make.result import Made, made
+from wobble.core.make.when.ready import can_be, known_by_key, readied
 from wobble.core.part import Fastener, Part
 from wobble.core.stages.known import MB, find_place
 from wobble.core.stages.remember import Remembered

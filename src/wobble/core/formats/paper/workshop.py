@@ -20,7 +20,7 @@ from reportlab.pdfgen.pathobject import PDFPathObject
 
 from wobble.core.formats.paper.pages import BOLD, MARGIN_MM, PLAIN, Job, Pages, plain, wrapped
 from wobble.core.length import LengthUnit, spoken
-from wobble.core.make.laid import LaidSheet
+from wobble.core.make.layout.laid import LaidSheet
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.result import Made
 from wobble.core.make.stock import material_of

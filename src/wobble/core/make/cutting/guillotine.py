@@ -35,10 +35,12 @@ class Guillotine:
     """
 
     def __init__(self, all_lies: Sequence[Lie], size: tuple[int, int]) -> None:
-        self._lies = all_lies
         self._least = (min(lie.w for lie in all_lies), min(lie.h for lie in all_lies))
         self._most_parts = size[0] * size[1] // min(lie.w * lie.h for lie in all_lies)
         self._xs, self._ys = raster({lie.w for lie in all_lies}, size[0]), raster({lie.h for lie in all_lies}, size[1])
+        self._lies = [
+            (lie, int(np.searchsorted(self._xs, lie.w)), int(np.searchsorted(self._ys, lie.h))) for lie in all_lies
+        ]
         ways = _ways(self._xs, self._least[0]), _ways(self._ys, self._least[1])
         self.size = ways[0] * len(self._ys) + ways[1] * len(self._xs)
         self.held = sum(ways)
@@ -60,13 +62,9 @@ class Guillotine:
 
     def _start(self, worth: Sequence[float]) -> Shares:
         value = np.zeros((len(self._xs), len(self._ys)), dtype=np.float32)
-        for lie in self._lies:
-            at = self._at(lie)
-            value[at] = max(value[at], np.float32(worth[lie.kind]))
+        for lie, x, y in self._lies:
+            value[x, y] = max(value[x, y], np.float32(worth[lie.kind]))
         return value
-
-    def _at(self, lie: Lie) -> tuple[int, int]:
-        return int(np.searchsorted(self._xs, lie.w)), int(np.searchsorted(self._ys, lie.h))
 
     def _filled(self, value: Shares) -> Shares:
         """Return the most that each rectangle is worth, in place.
@@ -102,8 +100,7 @@ class Guillotine:
             i -= 1
         while value[i, j - 1] == there:
             j -= 1
-        for lie in self._lies:
-            x, y = self._at(lie)
+        for lie, x, y in self._lies:
             if np.float32(worth[lie.kind]) == there and x <= i and y <= j:
                 return lie.leaf
         first, second = self._across[i]

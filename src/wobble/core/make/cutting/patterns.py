@@ -126,6 +126,10 @@ class Patterns:
         answer = self._program(self._counts)
         return math.inf if answer is None else answer.sheets
 
+    def asked(self) -> int:
+        """Return the same in whole sheets."""
+        return math.ceil(self.asks() - SMALL)
+
     def _more(self, worth: Sequence[float]) -> bool:
         """Take in strips and sheets that are worth more than they cost; False where there are none."""
         found = False

@@ -7,7 +7,6 @@ What is kept is cheapest first, then takes the least area, then has the fewest s
 
 from __future__ import annotations
 
-import math
 import random
 from collections import Counter
 from collections.abc import Sequence
@@ -35,8 +34,6 @@ ALIKE = 2.0
 PATTERNS_SHARE = 0.6
 ROUNDINGS = 12
 LAST_TRIES = 6
-ROUNDING = 1e-6
-"""Of a program's answer, before it is rounded up."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -239,7 +236,7 @@ class _Search:
         found = Patterns(self.kinds, counts, (self.sheets[sheet].long, self.sheets[sheet].wide), self.effort)
         if not found.grow(PATTERNS_SHARE):
             return
-        asked = math.ceil(found.asks() - ROUNDING)
+        asked, provable = found.asked(), len(self.sheets) == 1
         for _ in range(ROUNDINGS):
             trees, left = found.taken(self.rng, self.price)
             for _ in range(LAST_TRIES):
@@ -247,13 +244,12 @@ class _Search:
                 self._keep([*stay, *(Used(sheet, t) for t in trees), *built], short)
                 if self._done() or not self.effort.more():
                     return
-                if len(self.sheets) > 1 or len(self.best[0]) > asked:
-                    continue
-                # as few as the program asks for: what is left of the effort goes into proving that none do with fewer
-                found.prove()
-                self.bound, asked = max(self.bound, found.least), math.ceil(found.asks() - ROUNDING)
-                if self._done():
-                    return
+                if provable and len(self.best[0]) <= asked:
+                    # what is left of the effort goes into proving that none do with fewer, or into finding some that do
+                    provable = found.prove()
+                    self.bound, asked = max(self.bound, found.least), found.asked()
+                    if self._done():
+                        return
 
     def _spare(self) -> float:
         whole = self.bound * max(s.area for s in self.sheets)

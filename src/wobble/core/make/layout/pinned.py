@@ -7,7 +7,7 @@ from collections.abc import Iterator, Sequence
 
 from wobble.core.job import Job, PinnedSheet, SheetStock
 from wobble.core.make.cutting.tree import Cut, Rest
-from wobble.core.make.laid import LaidSheet, PartOnStock, weight_kg
+from wobble.core.make.layout.laid import LaidSheet, PartOnStock, weight_kg
 from wobble.core.make.marked import MarkedPart
 
 NEAR_MM = 0.05

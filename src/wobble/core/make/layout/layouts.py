@@ -13,8 +13,8 @@ from wobble.core.job import Job, LengthStock, SheetStock
 from wobble.core.make.cutting.lists import CutLength, CutList, CutSheet, Looking, Missing, Saw, cut_lists
 from wobble.core.make.cutting.sheets import Aim
 from wobble.core.make.cutting.tables import Offered, Wanted
-from wobble.core.make.handling import handled
-from wobble.core.make.laid import Group, LaidLength, LaidSheet, Layout, NotLaid, PartOnStock, stop_mm, weight_kg
+from wobble.core.make.layout.handling import handled
+from wobble.core.make.layout.laid import Group, LaidLength, LaidSheet, Layout, NotLaid, PartOnStock, stop_mm, weight_kg
 from wobble.core.make.marked import MarkedPart
 from wobble.core.make.stock import (
     comes_in,

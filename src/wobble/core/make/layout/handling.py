@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from msgspec.structs import replace
 
 from wobble.core.job import SheetStock, Workshop
-from wobble.core.make.laid import EDGE_MM, LaidSheet, PartOnStock, stop_mm, weight_kg
+from wobble.core.make.layout.laid import EDGE_MM, LaidSheet, PartOnStock, stop_mm, weight_kg
 
 Size = tuple[float, float]
 NEAR_MM = 1e-3

@@ -2,7 +2,8 @@
 
 A part is cut now when its finished size cannot change by more than it may, whatever is still unknown: 95 % of what may
 be, by the survey's own uncertainty. What is scribed to a wall is roughed out now, wide enough for 99 %, and marked in
-place. All else waits for what it names, and turns to now when that is known.
+place. All else waits for what it names, and turns to now when that is known. One measure settles all parts of a unit:
+it is as good as the one of them that may be off least asks for.
 """
 
 from __future__ import annotations
@@ -17,8 +18,8 @@ from wobble.core.facts import Known
 from wobble.core.figure import Figure, Step
 from wobble.core.job import Instrument
 from wobble.core.length import LengthUnit
-from wobble.core.make.measures import SURE, Measure, measure_for
 from wobble.core.make.stock import PANELS, material_of
+from wobble.core.make.when.measures import SURE, Measure, measure_for
 from wobble.core.part import Dimension, Part, Role, Wait
 
 SURER = 2.576

@@ -1,0 +1,1 @@
+"""When a part may be cut, and which measure it waits for."""
