@@ -124,11 +124,17 @@ def fields() -> str:
         "BODIES": unit.BODIES,
     }
     lines = ["/** What forms need to know of the core. Written by `./run api`; never by hand. */"]
-    lines += [
-        f"export const {name} = {json.dumps(value, indent=2, ensure_ascii=False)} as const;"
-        for name, value in parts.items()
-    ]
+    for name, value in parts.items():
+        inner = _lines(value) if isinstance(value, dict) else json.dumps(value, ensure_ascii=False)
+        lines.append(f"export const {name} = {inner} as const;")
     return "\n".join(lines) + "\n"
+
+
+def _lines(values: dict[str, Any]) -> str:
+    """Return an object a line per name: what changes is seen in one line."""
+    return (
+        "{\n" + "".join(f"  {json.dumps(k)}: {json.dumps(v, ensure_ascii=False)},\n" for k, v in values.items()) + "}"
+    )
 
 
 def glossary() -> str:

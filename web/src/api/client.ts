@@ -1,7 +1,7 @@
 /** The API's generated client, with the token that edits must carry, and one way for a call to fail. */
 import createClient, { type Middleware } from 'openapi-fetch';
 import { takeAhead } from './ahead';
-import type { paths } from './schema';
+import type { paths } from '../../generated/schema';
 import type { Fault } from './types';
 
 /** A call that was refused, in the server's own words; `status` 0 means that the server was not reached. */

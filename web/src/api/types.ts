@@ -1,5 +1,5 @@
 /** Short names for the values that the API's schema describes. */
-import type { components } from './schema';
+import type { components } from '../../generated/schema';
 
 type Schemas = components['schemas'];
 
