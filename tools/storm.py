@@ -61,8 +61,8 @@ class Server:
         env |= {"DJANGO_SETTINGS_MODULE": "wobble.site.settings", "OPENBLAS_NUM_THREADS": "1", "WOBBLE_DEMO": "1"}
         binary = Path(sys.executable).parent
         if not (self.data / "wobble.sqlite3").exists():
-            for command in (["migrate", "--verbosity", "0"], ["demo_data"]):
-                subprocess.run([binary / "django-admin", *command], env=env, check=True, stdout=subprocess.DEVNULL)
+            prepare = [str(binary / "django-admin"), "prepare", "--demo"]
+            subprocess.run(prepare, env=env, check=True, stdout=subprocess.DEVNULL)
         command = [str(binary / "gunicorn"), "wobble.site.wsgi:application", "--bind", f"127.0.0.1:{self.port}"]
         command += ["--config", "python:wobble.site.gunicorn_settings"]
         self.process = subprocess.Popen(command, env=env, start_new_session=True, stderr=subprocess.DEVNULL)

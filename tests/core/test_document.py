@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import json
+import subprocess
+import sys
 from pathlib import Path
 
 import jsonschema
@@ -20,6 +22,21 @@ from wobble.core.practice.narrowboat import narrowboat_galley
 from wobble.core.practice.vestry import vestry_press
 
 SCHEMA = Path(__file__).parents[2] / "docs" / "schema" / "job.schema.json"
+
+
+AT_ONCE = """
+import sys, threading
+from pathlib import Path
+from wobble.core import load
+sys.setswitchinterval(1e-6)
+data, met, names = Path(sys.argv[1]).read_bytes(), threading.Barrier(8), []
+def read():
+    met.wait()
+    names.append(load(data).name)
+threads = [threading.Thread(target=read) for _ in range(8)]
+[t.start() for t in threads], [t.join() for t in threads]
+print(len(names), set(names))
+"""
 
 
 def spoilt(change) -> bytes:
@@ -185,3 +202,13 @@ def test_the_command_line_names_the_fault(tmp_path, capsys):
     assert "$.places[0].depth_mm" in capsys.readouterr().err
     assert main(["check", str(tmp_path / "nowhere.json")]) == 1
     assert "nowhere.json" in capsys.readouterr().err
+
+
+def test_the_first_documents_of_a_process_may_be_read_by_several_threads_at_once(tmp_path):
+    path = tmp_path / "job.json"
+    path.write_bytes(write_job(gable_workroom()))
+    src = str(Path(__file__).parents[2] / "src")
+    done = subprocess.run(
+        [sys.executable, "-c", AT_ONCE, str(path)], env={"PYTHONPATH": src}, capture_output=True, text=True, check=False
+    )
+    assert (done.returncode, done.stdout.strip()) == (0, "8 {'Gable workroom'}"), done.stderr[-500:]

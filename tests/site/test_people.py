@@ -82,6 +82,19 @@ def test_the_first_user_is_made_on_the_machine_itself_or_by_the_code_and_once():
     assert Page().post("/session/first", {"user": "tomas", "password": GOOD})[0] == 404
 
 
+def test_what_is_made_ready_is_told_once_the_code_while_there_is_nobody(capsys):
+    call_command("prepare")
+    assert first_code() in capsys.readouterr().out
+    call_command("prepare", demo=True)
+    call_command("prepare", demo=True)
+    assert capsys.readouterr().out.splitlines() == ["Demo jobs made.", "Demo jobs are there."]
+    call_command("prepare")
+    assert first_code() in capsys.readouterr().out, "the demo's user has no password"
+    first("tomas")
+    call_command("prepare")
+    assert capsys.readouterr().out == ""
+
+
 def test_an_invitation_is_good_once_and_only_from_who_keeps_the_server():
     ines = first()
     path = ines.post("/session/invitations", {})[1]["path"]

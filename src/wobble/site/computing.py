@@ -30,6 +30,7 @@ from django.db import connection
 from wobble.core import job as core
 from wobble.core.budget import PATIENCE, GivenUp, TooMuch, within
 from wobble.core.errors import WobbleError
+from wobble.core.formats.document import ready
 from wobble.core.make.layout.laid import rank
 from wobble.core.make.result import Made
 from wobble.core.setout.laid import SetOut
@@ -126,6 +127,9 @@ WORK: dict[str, Callable[..., Any]] = {
     "tonight": lambda job, _place, now, **options: solve_tonight(job, datetime.fromisoformat(now), **options),
     "finishing": lambda job, _place, now: compare_finishing(job, datetime.fromisoformat(now)),
 }
+
+
+ready(Question, Reply)
 
 
 class Failed(WobbleError):

@@ -67,6 +67,18 @@ def decode(data: bytes, kind: type[T]) -> T:
     return _converted(plain_json(data), kind)
 
 
+def ready(*kinds: Any) -> None:
+    """Let kinds be read by several threads: done when a module is imported, which one thread does.
+
+    msgspec works a kind out when it is first read, and two threads that begin that at once end the process.
+    """
+    for kind in kinds:
+        msgspec.json.Decoder(kind)
+
+
+ready(Job)
+
+
 def _converted(plain: Any, kind: type[T]) -> T:
     try:
         return msgspec.json.decode(msgspec.json.encode(plain), type=kind)

@@ -47,7 +47,7 @@ class Api(NinjaAPI):
     def get_openapi_schema(self, *args: Any, **kwargs: Any) -> OpenAPISchema:
         """Return the OpenAPI document."""
         schema = super().get_openapi_schema(*args, **kwargs)
-        schema.setdefault("components", {}).setdefault("schemas", {}).update(wire.components())
+        wire.fill(schema)
         return schema
 
 

@@ -11,13 +11,14 @@ from typing import Any, TypeVar
 import msgspec
 from django.http import HttpRequest, HttpResponse
 
-from wobble.core.formats.document import decode
+from wobble.core.formats.document import decode, ready
 from wobble.core.formats.paper.cutting import Tile
 from wobble.site.rebase import Side
 
 T = TypeVar("T")
 _REF = "#/components/schemas/{name}"
-_known: dict[str, Any] = {}
+_MARK = "x-described"
+_described: list[tuple[Any, Any, int]] = []
 
 
 class Fault(msgspec.Struct, frozen=True, kw_only=True):
@@ -51,25 +52,32 @@ def body(request: HttpRequest, kind: type[T]) -> T:
 
 
 def describe(*, takes: Any = None, gives: Any = None, status: int = 200) -> dict[str, Any]:
-    """Return what the OpenAPI document says of a call beyond its address."""
-    extra: dict[str, Any] = {"responses": {status: {"description": "Done"}, 422: _content(Fault, "Refused")}}
-    if gives is not None:
-        extra["responses"][status] = _content(gives, "Done")
-    if takes is not None:
-        extra["requestBody"] = _content(takes, "") | {"required": True}
-        del extra["requestBody"]["description"]
-    return extra
+    """Return a mark for the OpenAPI document, which `fill` replaces by what a call takes and gives.
+
+    Working the schemas out takes longer than all else of a start, and only who reads the document needs them.
+    """
+    for kind in filter(None, (takes, gives)):
+        ready(kind)
+    _described.append((takes, gives, status))
+    return {_MARK: len(_described) - 1}
 
 
-def _content(kind: Any, description: str) -> dict[str, Any]:
-    (schema,), components = msgspec.json.schema_components([kind], ref_template=_REF)
-    _known.update(components)
-    return {"description": description, "content": {"application/json": {"schema": schema}}}
+def fill(document: dict[str, Any]) -> None:
+    """Say of every described call what it takes and gives, and bring the schemas of all those values."""
+    known: dict[str, Any] = {}
 
+    def content(kind: Any) -> dict[str, Any]:
+        (schema,), components = msgspec.json.schema_components([kind], ref_template=_REF)
+        known.update(components)
+        return {"application/json": {"schema": schema}}
 
-def components() -> dict[str, Any]:
-    """Return the schemas of all values that calls take or give."""
-    return dict(sorted(_known.items()))
+    for call in (call for path in document["paths"].values() for call in path.values() if _MARK in call):
+        takes, gives, status = _described[call.pop(_MARK)]
+        call["responses"][status] = {"description": "Done"} | ({} if gives is None else {"content": content(gives)})
+        call["responses"][422] = {"description": "Refused", "content": content(Fault)}
+        if takes is not None:
+            call["requestBody"] = {"content": content(takes), "required": True}
+    document.setdefault("components", {}).setdefault("schemas", {}).update(dict(sorted(known.items())))
 
 
 class TileOut(msgspec.Struct, frozen=True, kw_only=True):
