@@ -78,6 +78,32 @@ def test_sessions_are_said_and_the_end_follows(table):
     assert Path(saved.value.path()).read_text().startswith("BEGIN:VCALENDAR")
 
 
+def test_what_is_half_typed_or_half_pressed_when_an_answer_comes_is_not_lost(table):
+    page = table.page
+    table.goto(table.open_demo() + "/order")
+    pane(page, "Sessions")
+    days = page.get_by_role("group", name="Days of Evening")
+    with page.expect_response(re.compile("/order")):
+        days.get_by_role("button", name="mon").click()
+        name = page.get_by_role("textbox", name="Name", exact=True).first
+        name.fill("Ines the el")
+    expect(name).to_be_focused()
+    name.press_sequentially("der")
+    page.keyboard.press("Tab")
+    expect(name).to_have_value("Ines the elder")
+    with page.expect_response(re.compile("/order")):
+        days.get_by_role("button", name="fri").click()
+        days.get_by_role("button", name="wed").hover()
+        page.mouse.down()
+    page.mouse.up()
+    for day in ("mon", "wed", "fri"):
+        expect(days.get_by_role("button", name=day)).to_have_attribute("aria-pressed", "true")
+    table.watch.still()
+    stored = Job.objects.get(name="Gable workroom").decided["sessions"]
+    assert stored["people"][0]["name"] == "Ines the elder"
+    assert {"mon", "wed", "fri"} <= set(stored["habits"][0]["days"])
+
+
 def test_a_check_that_is_out_says_what_to_do_and_then_the_plan_follows_what_stands(table):
     page = table.page
     table.goto(table.open_demo() + "/north/set")

@@ -1,7 +1,8 @@
 <!-- What the walls, or the ceiling, are made of, and by which rule holes keep clear of services. -->
 <script lang="ts">
   import type { Backing } from '../../api/types';
-  import { Select, SelectItem, TextInput } from '../../carbon';
+  import { Select, SelectItem } from '../../carbon';
+  import TextField from '../../entry/TextField.svelte';
   import LengthField from '../../entry/LengthField.svelte';
   import NumberField from '../../entry/NumberField.svelte';
   import { ANCHOR, KINDS, LINING, RULES, RUNS, WOODS } from './backing';
@@ -60,15 +61,11 @@
       onchange={(mm) => p.onput({ steel_mm: Math.min(5, mm!) })}
     />
   {:else if b.kind === 'masonry'}
-    <TextInput
-      labelText="Anchor"
-      size="sm"
+    <TextField
+      label="Anchor"
       value={b.anchor?.name ?? ''}
       placeholder="as its maker calls it"
-      on:blur={(e: FocusEvent) => {
-        const name = (e.target as HTMLInputElement).value.trim();
-        if (name && name !== b.anchor?.name) p.onput({ anchor: { ...anchor, name } });
-      }}
+      ontext={(name) => p.onput({ anchor: { ...anchor, name } })}
     />
     {#if b.anchor}
       <NumberField

@@ -1,7 +1,8 @@
 <!-- What readings are taken with, and how far one reading may be trusted. -->
 <script lang="ts">
   import type { Instrument } from '../../api/types';
-  import { Button, Select, SelectItem, TextInput } from '../../carbon';
+  import { Button, Select, SelectItem } from '../../carbon';
+  import TextField from '../../entry/TextField.svelte';
   import { calls } from '../../api/calls';
   import { showLength, showSlope, showSpread } from '../../entry/length';
   import { usePlace } from '../../state/place';
@@ -73,15 +74,11 @@
       {#each instruments as tool, i (tool.id)}
         <tr>
           <td
-            ><TextInput
-              hideLabel
-              labelText="Name of instrument {i + 1}"
-              size="sm"
+            ><TextField
+              bare
+              label="Name of instrument {i + 1}"
               value={tool.name}
-              on:blur={(e: FocusEvent) => {
-                const name = (e.target as HTMLInputElement).value.trim();
-                if (name && name !== tool.name) change(i, { name });
-              }}
+              ontext={(name) => change(i, { name })}
             /></td
           >
           <td

@@ -2,7 +2,8 @@
   import { onMount } from 'svelte';
   import { calls } from '../../api/calls';
   import type { Glance, LengthUnit, StageAt } from '../../api/types';
-  import { Button, Select, SelectItem, TextArea, TextInput } from '../../carbon';
+  import { Button, Select, SelectItem } from '../../carbon';
+  import TextField from '../../entry/TextField.svelte';
   import Fold from '../../shell/Fold.svelte';
   import Missing from '../../shell/Missing.svelte';
   import { open } from '../../state/job.svelte';
@@ -131,18 +132,8 @@
           .join(' · ')}
       >
         <div class="fields">
-          <TextInput
-            labelText="Name"
-            size="sm"
-            value={job.name}
-            on:blur={(e: FocusEvent) => about({ name: text(e) })}
-          />
-          <TextInput
-            labelText="Where"
-            size="sm"
-            value={job.address}
-            on:blur={(e: FocusEvent) => about({ address: text(e) })}
-          />
+          <TextField value={job.name} ontext={(name) => about({ name })} />
+          <TextField label="Where" optional value={job.address} ontext={(address) => about({ address })} />
           <Select
             labelText="Lengths are shown in"
             size="sm"
@@ -153,12 +144,7 @@
             <SelectItem value="in" text="inches and fractions" />
           </Select>
           <div class="note">
-            <TextArea
-              labelText="Notes"
-              rows={2}
-              value={job.note}
-              on:blur={(e: FocusEvent) => about({ note: text(e) })}
-            />
+            <TextField label="Notes" optional rows={2} value={job.note} ontext={(note) => about({ note })} />
           </div>
         </div>
         <p>
@@ -171,28 +157,28 @@
         id="way-in"
         holds={(job.way_in ?? []).map((p) => p.name).join(' → ') || 'nothing said: anything passes'}
       >
-        {#key open.stored?.revision}<WayIn way={job.way_in ?? []} />{/key}
+        <WayIn way={job.way_in ?? []} />
       </Fold>
       <Fold
         title="How carcasses are built"
         id="ways"
         holds={(job.constructions ?? []).map((c) => c.name).join(', ') || 'as is usual'}
       >
-        {#key open.stored?.revision}<Ways ways={job.constructions ?? []} />{/key}
+        <Ways ways={job.constructions ?? []} />
       </Fold>
       <Fold
         title="Shim kit"
         id="kit"
         holds={counted(job.kit?.pieces?.length ?? 0, 'thickness', 'thicknesses')}
       >
-        {#key open.stored?.revision}<Kit kit={job.kit!} />{/key}
+        <Kit kit={job.kit!} />
       </Fold>
       <Fold
         title="Instruments"
         id="instruments"
         holds={(job.instruments ?? []).map((i) => i.name).join(', ')}
       >
-        {#key open.stored?.revision}<Instruments instruments={job.instruments ?? []} />{/key}
+        <Instruments instruments={job.instruments ?? []} />
       </Fold>
     </div>
   </main>

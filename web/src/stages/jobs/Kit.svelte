@@ -20,7 +20,7 @@
   <table class="fields-table">
     <thead><tr><th>Flat shims</th><th>How many you have</th><td></td></tr></thead>
     <tbody>
-      {#each pieces as piece, i (i)}
+      {#each pieces as piece, i (`${i} of ${pieces.length}`)}
         <tr>
           <td
             ><LengthField
@@ -64,7 +64,7 @@
       ><tr><th>Tapered shims, in pairs: length</th><th>Thin end</th><th>Thick end</th><td></td></tr></thead
     >
     <tbody>
-      {#each tapers as taper, i (i)}
+      {#each tapers as taper, i (`${i} of ${tapers.length}`)}
         <tr>
           {#each ['length_mm', 'thin_mm', 'thick_mm'] as const as part (part)}
             <td

@@ -2,7 +2,8 @@
 <script lang="ts">
   import { calls } from '../../api/calls';
   import type { Passage } from '../../api/types';
-  import { Button, TextInput } from '../../carbon';
+  import { Button } from '../../carbon';
+  import TextField from '../../entry/TextField.svelte';
   import LengthField from '../../entry/LengthField.svelte';
   import NumberField from '../../entry/NumberField.svelte';
   import { open } from '../../state/job.svelte';
@@ -34,17 +35,9 @@
 <div>
   {#if way.length}
     <ol>
-      {#each way as passage, i (i)}
+      {#each way as passage, i (`${i} of ${way.length}`)}
         <li>
-          <TextInput
-            size="sm"
-            labelText="Called"
-            value={passage.name}
-            on:blur={(e: FocusEvent) => {
-              const name = (e.target as HTMLInputElement).value.trim();
-              if (name && name !== passage.name) set(i, { name });
-            }}
-          />
+          <TextField label="Called" value={passage.name} ontext={(name) => set(i, { name })} />
           {#each lengths(passage) as [key, mm] (key)}
             <LengthField
               label={LABELS[key]!}

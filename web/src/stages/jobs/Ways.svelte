@@ -2,7 +2,8 @@
 <script lang="ts">
   import { DEFAULTS, OPTIONS } from '../../api/fields';
   import type { Construction } from '../../api/types';
-  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../carbon';
+  import { Button, Checkbox, Select, SelectItem } from '../../carbon';
+  import TextField from '../../entry/TextField.svelte';
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
   import { usual } from '../../entry/usual';
@@ -57,14 +58,10 @@
   {#each ways as w, i (w.id)}
     <div class="way">
       <div class="name">
-        <TextInput
-          labelText={i === 0 ? 'Way (holds where nothing else is said)' : 'Way of building'}
-          size="sm"
+        <TextField
+          label={i === 0 ? 'Way (holds where nothing else is said)' : 'Way of building'}
           value={w.name}
-          on:blur={(e: FocusEvent) => {
-            const name = (e.target as HTMLInputElement).value.trim();
-            if (name && name !== w.name) set(i, { name });
-          }}
+          ontext={(name) => set(i, { name })}
         />
       </div>
       <LengthField

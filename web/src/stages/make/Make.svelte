@@ -292,7 +292,7 @@
       {:else if pane === 'Finish'}
         <FinishPane finish={answer.finish} />
       {:else}
-        {#key open.stored?.revision}<WorkshopPane job={id} workshop={its.workshop!} />{/key}
+        <WorkshopPane job={id} workshop={its.workshop!} />
       {/if}
     {/snippet}
     {#snippet told()}

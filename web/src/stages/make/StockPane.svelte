@@ -4,7 +4,8 @@
   import { calls } from '../../api/calls';
   import { DEFAULTS, OPTIONS } from '../../api/fields';
   import type { StockItem, Workshop } from '../../api/types';
-  import { Button, Select, SelectItem, TextInput } from '../../carbon';
+  import { Button, Select, SelectItem } from '../../carbon';
+  import TextField from '../../entry/TextField.svelte';
   import LengthField from '../../entry/LengthField.svelte';
   import NumberField from '../../entry/NumberField.svelte';
   import { notices } from '../../state/notices.svelte';
@@ -106,15 +107,7 @@
   <td><button class="link" aria-label="Remove {s.name}" onclick={() => remove(i)}>Remove</button></td>
 {/snippet}
 {#snippet named(s: StockItem, i: number)}
-  <td class="name"
-    ><TextInput
-      labelText="Name"
-      hideLabel
-      size="sm"
-      value={s.name}
-      on:blur={(e: FocusEvent) => text(e).trim() && text(e) !== s.name && item(i, { name: text(e).trim() })}
-    /></td
-  >
+  <td class="name"><TextField bare value={s.name} ontext={(name) => item(i, { name })} /></td>
 {/snippet}
 {#snippet figure(label: string, value: number, field: string, i: number, least: number)}
   <td class="few"><NumberField {label} bare {value} {least} onchange={(n) => item(i, { [field]: n! })} /></td>
@@ -134,13 +127,11 @@
           <tr>
             {@render named(s, i)}
             <td
-              ><TextInput
-                labelText="Material"
-                hideLabel
-                size="sm"
+              ><TextField
+                bare
+                label="Material"
                 value={s.material ?? ''}
-                on:blur={(e: FocusEvent) =>
-                  text(e).trim() && text(e) !== s.material && item(i, { material: text(e).trim() })}
+                ontext={(material) => item(i, { material })}
               /></td
             >
             <td class="few"

@@ -3,7 +3,8 @@
   import { calls } from '../../api/calls';
   import { DEFAULTS, OPTIONS } from '../../api/fields';
   import type { Coats, Machine, Shop, Workshop } from '../../api/types';
-  import { Button, Select, SelectItem, TextInput } from '../../carbon';
+  import { Button, Select, SelectItem } from '../../carbon';
+  import TextField from '../../entry/TextField.svelte';
   import LengthField from '../../entry/LengthField.svelte';
   import NumberField from '../../entry/NumberField.svelte';
   import { open } from '../../state/job.svelte';
@@ -98,13 +99,7 @@
 <h2>Machines</h2>
 {#each machines as m, i (m.id)}
   <div class="grid">
-    <TextInput
-      labelText="Name"
-      size="sm"
-      value={m.name}
-      on:blur={(e: FocusEvent) =>
-        text(e).trim() && text(e) !== m.name && machine(i, { name: text(e).trim() })}
-    />
+    <TextField value={m.name} ontext={(name) => machine(i, { name })} />
     <Select
       labelText="Kind"
       size="sm"
@@ -158,12 +153,7 @@
 <h2>Shops</h2>
 {#each shops as s, i (s.id)}
   <div class="grid">
-    <TextInput
-      labelText="Name"
-      size="sm"
-      value={s.name}
-      on:blur={(e: FocusEvent) => text(e).trim() && text(e) !== s.name && shop(i, { name: text(e).trim() })}
-    />
+    <TextField value={s.name} ontext={(name) => shop(i, { name })} />
     <NumberField label="The trip costs" value={s.trip ?? 0} onchange={(n) => shop(i, { trip: n! })} />
     <label class="file"
       >Bring its prices <input type="file" accept=".csv,text/csv" onchange={(e) => void bring(e, i)} /></label

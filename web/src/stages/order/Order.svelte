@@ -43,6 +43,8 @@
   let minutes = $state(90);
   let there = $state<string[]>([]);
   let outcomes = $state.raw<FinishingOutcome[] | null>(null);
+  /** Whether ways to finish are compared: then each change compares them anew. */
+  let compared = false;
   let now = $state(moment());
 
   const job = $derived(open.stored?.id === id ? open.stored.job : null);
@@ -62,6 +64,7 @@
 
   const listen = newest();
   const listenTonight = newest();
+  const listenFinishing = newest();
   async function look() {
     now = moment();
     try {
@@ -70,8 +73,7 @@
     } catch (fault) {
       notices.refused(fault);
     }
-    outcomes = null;
-    await askTonight();
+    await Promise.all([askTonight(), compared && compare()]);
   }
   async function askTonight() {
     try {
@@ -146,9 +148,11 @@
       pane = 'Sessions';
   }
   async function compare() {
+    compared = true;
     try {
-      outcomes = await calls.finishing(id, now);
+      outcomes = (await listenFinishing(calls.finishing(id, now))) ?? outcomes;
     } catch (fault) {
+      [compared, outcomes] = [false, null];
       notices.refused(fault);
     }
   }
@@ -296,15 +300,13 @@
         </p>
         <Days job={id} {now} sessions={plan.sessions} {steps} {people} {lit} onpick={pick} />
       {:else}
-        {#key open.stored?.revision}
-          <SessionsPane
-            {sessions}
-            machines={its.workshop?.machines ?? []}
-            {steps}
-            {outcomes}
-            oncompare={() => void compare()}
-          />
-        {/key}
+        <SessionsPane
+          {sessions}
+          machines={its.workshop?.machines ?? []}
+          {steps}
+          {outcomes}
+          oncompare={() => void compare()}
+        />
       {/if}
     {/snippet}
     {#snippet told()}

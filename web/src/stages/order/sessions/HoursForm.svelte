@@ -6,7 +6,7 @@
   import { key, text } from '../../../entry/inputs';
   import Chips from './Chips.svelte';
   import { swapped, toggled, tomorrow, without, type Put } from './lists';
-  import NameField from './NameField.svelte';
+  import TextField from '../../../entry/TextField.svelte';
   import PlainField from './PlainField.svelte';
 
   let {
@@ -71,7 +71,7 @@
 <h2>Sessions that come back</h2>
 {#each habits as h, i (h.id)}
   <div class="row">
-    <NameField value={h.name} onname={(name) => habit(i, { name })} />
+    <TextField value={h.name} ontext={(name) => habit(i, { name })} />
     <Chips
       label="Days of {h.name}"
       all={days}
@@ -108,7 +108,7 @@
 <h2>Single sessions</h2>
 {#each ones as o, i (o.id)}
   <div class="row">
-    <NameField value={o.name} onname={(name) => one(i, { name })} />
+    <TextField value={o.name} ontext={(name) => one(i, { name })} />
     <PlainField label="on" type="date" value={o.on} onchange={(on) => one(i, { on })} />
     {@render hours(o, (part) => one(i, part))}
     <button class="link" onclick={() => put({ one_offs: without(ones, i) })}>Remove</button>

@@ -5,7 +5,7 @@
   import { Button } from '../../../carbon';
   import { key } from '../../../entry/inputs';
   import { swapped, tomorrow, without, type Put } from './lists';
-  import NameField from './NameField.svelte';
+  import TextField from '../../../entry/TextField.svelte';
   import PlainField from './PlainField.svelte';
   import StepChoice from './StepChoice.svelte';
 
@@ -20,7 +20,7 @@
 <h2>When others come, and what must be done by when</h2>
 {#each visits as v, i (v.id)}
   <div class="row">
-    <NameField label="Who comes" value={v.name} onname={(name) => visit(i, { name })} />
+    <TextField label="Who comes" value={v.name} ontext={(name) => visit(i, { name })} />
     <PlainField label="on" type="date" value={v.on} onchange={(on) => visit(i, { on })} />
     <PlainField label="from" type="time" value={v.starts ?? ''} onchange={(starts) => visit(i, { starts })} />
     <StepChoice
@@ -42,7 +42,7 @@
 {/each}
 {#each deadlines as d, i (d.id)}
   <div class="row">
-    <NameField label="Deadline" value={d.name} onname={(name) => deadline(i, { name })} />
+    <TextField label="Deadline" value={d.name} ontext={(name) => deadline(i, { name })} />
     <PlainField label="by" type="date" value={d.by} onchange={(by) => deadline(i, { by })} />
     <StepChoice
       label="Of"

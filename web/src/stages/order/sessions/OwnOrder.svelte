@@ -5,7 +5,7 @@
   import { Button } from '../../../carbon';
   import { key } from '../../../entry/inputs';
   import { swapped, without, type Put } from './lists';
-  import NameField from './NameField.svelte';
+  import TextField from '../../../entry/TextField.svelte';
   import PlainField from './PlainField.svelte';
   import StepChoice from './StepChoice.svelte';
 
@@ -20,7 +20,7 @@
 <h2>Your own steps and your own order</h2>
 {#each own as o, i (o.id)}
   <div class="row">
-    <NameField label="Step" value={o.name} onname={(name) => change(i, { name })} />
+    <TextField label="Step" value={o.name} ontext={(name) => change(i, { name })} />
     <PlainField
       label="minutes"
       type="number"

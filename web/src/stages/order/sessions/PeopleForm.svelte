@@ -6,7 +6,7 @@
   import { key } from '../../../entry/inputs';
   import Chips from './Chips.svelte';
   import { swapped, toggled, type Put } from './lists';
-  import NameField from './NameField.svelte';
+  import TextField from '../../../entry/TextField.svelte';
 
   let { sessions: s, put }: { sessions: Sessions; put: Put } = $props();
   type Skill = NonNullable<Person['never']>[number];
@@ -29,7 +29,7 @@
 <h2>Who works</h2>
 {#each people as person, i (person.id)}
   <div class="row">
-    <NameField value={person.name} onname={(name) => change(i, { name })} />
+    <TextField value={person.name} ontext={(name) => change(i, { name })} />
     <Chips
       label="{person.name} does"
       all={skills}

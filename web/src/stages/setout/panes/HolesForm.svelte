@@ -2,7 +2,8 @@
 <script lang="ts">
   import { OPTIONS } from '../../../api/fields';
   import type { Hole, Unit } from '../../../api/types';
-  import { Button, Select, SelectItem, TextInput } from '../../../carbon';
+  import { Button, Select, SelectItem } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
   import LengthField from '../../../entry/LengthField.svelte';
   import { usual } from '../../../entry/usual';
   import { open } from '../../../state/job.svelte';
@@ -41,15 +42,7 @@
 
 {#each holes as h, i (h.id)}
   <div class="hole">
-    <TextInput
-      labelText="Hole"
-      size="sm"
-      value={h.name}
-      on:blur={(e: FocusEvent) => {
-        const name = (e.target as HTMLInputElement).value.trim();
-        if (name && name !== h.name) set(i, { name });
-      }}
-    />
+    <TextField label="Hole" value={h.name} ontext={(name) => set(i, { name })} />
     <Select
       labelText="It is a"
       size="sm"

@@ -1,7 +1,7 @@
 <!-- One piece: its name and sizes, its inside or what it is made of, its holes, and all else that can be said of it. -->
 <script lang="ts">
   import type { LaidUnit, LengthUnit, SetOut, Unit } from '../../../api/types';
-  import { TextInput } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
   import LengthField from '../../../entry/LengthField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
   import BodyForm from './piece/BodyForm.svelte';
@@ -28,15 +28,7 @@
 </script>
 
 <div class="head">
-  <TextInput
-    labelText="Name"
-    size="sm"
-    value={u.name}
-    on:blur={(e: FocusEvent) => {
-      const name = (e.target as HTMLInputElement).value.trim();
-      if (name && name !== u.name) p.onchange({ name });
-    }}
-  />
+  <TextField value={u.name} ontext={(name) => p.onchange({ name })} />
   <LengthField label="Deep" value={u.depth_mm} least={1} onchange={(mm) => p.onchange({ depth_mm: mm! })} />
   {#if !stacked}
     <LengthField

@@ -1,7 +1,8 @@
 <!-- What is there and stays, and doors and windows: measured as they stand, with the room that each needs. -->
 <script lang="ts">
   import type { Existing, SetOut, WallOpening } from '../../../api/types';
-  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../carbon';
+  import { Button, Checkbox, Select, SelectItem } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
   import LengthField from '../../../entry/LengthField.svelte';
   import { usual } from '../../../entry/usual';
   import { open } from '../../../state/job.svelte';
@@ -93,17 +94,11 @@
     ['covering_mm', 'Covering hangs out'],
   ] as const;
   const least = (key: string) => (key === 'width_mm' || key === 'height_mm' || key === 'depth_mm' ? 1 : 0);
-  const name = (e: FocusEvent) => (e.target as HTMLInputElement).value.trim();
 </script>
 
 {#each existing as e, i (e.id)}
   <div class="thing">
-    <TextInput
-      labelText="What stays"
-      size="sm"
-      value={e.name}
-      on:blur={(ev: FocusEvent) => name(ev) && name(ev) !== e.name && setE(i, { name: name(ev) })}
-    />
+    <TextField label="What stays" value={e.name} ontext={(name) => setE(i, { name })} />
     {#each E as [key, label] (key)}
       <LengthField
         {label}
@@ -119,12 +114,7 @@
 {/each}
 {#each openings as o, i (o.id)}
   <div class="thing">
-    <TextInput
-      labelText="Opening"
-      size="sm"
-      value={o.name}
-      on:blur={(ev: FocusEvent) => name(ev) && name(ev) !== o.name && setO(i, { name: name(ev) })}
-    />
+    <TextField label="Opening" value={o.name} ontext={(name) => setO(i, { name })} />
     <Select
       labelText="It is a"
       size="sm"

@@ -1,7 +1,8 @@
 <!-- What goes in or on: each with its size, weight, number and plug. -->
 <script lang="ts">
   import type { Content } from '../../../api/types';
-  import { Button, TextInput } from '../../../carbon';
+  import { Button } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
   import LengthField from '../../../entry/LengthField.svelte';
   import NumberField from '../../../entry/NumberField.svelte';
   import Count from './Count.svelte';
@@ -34,15 +35,7 @@
   <h4>What goes in</h4>
   {#each p.things as t, i (i)}
     <div class="thing">
-      <TextInput
-        labelText="What"
-        size="sm"
-        value={t.name}
-        on:blur={(e: FocusEvent) => {
-          const name = (e.target as HTMLInputElement).value.trim();
-          if (name && name !== t.name) set(i, { name });
-        }}
-      />
+      <TextField label="What" value={t.name} ontext={(name) => set(i, { name })} />
       {#each SIZES as [key, label] (key)}
         <LengthField {label} value={t[key]} least={1} onchange={(mm) => set(i, { [key]: mm! })} />
       {/each}

@@ -2,7 +2,8 @@
 <script lang="ts">
   import { BODIES, DEFAULTS, OPTIONS } from '../../../../api/fields';
   import type { LaidUnit, Unit } from '../../../../api/types';
-  import { Button, Checkbox, Select, SelectItem, TextInput } from '../../../../carbon';
+  import { Button, Checkbox, Select, SelectItem } from '../../../../carbon';
+  import TextField from '../../../../entry/TextField.svelte';
   import LengthField from '../../../../entry/LengthField.svelte';
   import NumberField from '../../../../entry/NumberField.svelte';
   import { showLength } from '../../../../entry/length';
@@ -159,14 +160,10 @@
     {:else if body.body === 'hanging wall'}
       {#each body.hangs ?? [] as t, i (t.id)}
         <div class="thing">
-          <TextInput
-            labelText="What hangs"
-            size="sm"
+          <TextField
+            label="What hangs"
             value={t.name}
-            on:blur={(e: FocusEvent) => {
-              const name = (e.target as HTMLInputElement).value.trim();
-              if (name) set({ hangs: body.hangs!.map((h, k) => (k === i ? { ...h, name } : h)) });
-            }}
+            ontext={(name) => set({ hangs: body.hangs!.map((h, k) => (k === i ? { ...h, name } : h)) })}
           />
           {#each [0, 1] as const as axis (axis)}
             <LengthField
