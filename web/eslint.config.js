@@ -40,7 +40,7 @@ export default ts.config(
   {
     // what is computed for the drawing stays plain TypeScript, so that it is tested without a browser
     files: ['src/drawing/*.ts', 'src/entry/*.ts'],
-    ignores: ['src/entry/components.test.ts'],
+    ignores: ['src/entry/components.test.ts', 'src/entry/text-field.svelte.test.ts'],
     rules: {
       'no-restricted-imports': ['error', { patterns: ['svelte', 'svelte/*', '../stages/*', '../state/*'] }],
     },

@@ -11,7 +11,7 @@ function put(more: object = {}) {
   document.body.innerHTML = '';
   told.mockClear();
   props = { label: 'Where', value: 'Mill Lane 3', ontext: told, ...more };
-  const whole = new Proxy({} as Record<string, unknown>, {
+  const whole = new Proxy({}, {
     get: (_, key) => props[key as string],
     has: (_, key) => key in props,
     ownKeys: () => Reflect.ownKeys(props),

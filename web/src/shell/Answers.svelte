@@ -6,7 +6,7 @@
   import Measure from '../entry/Measure.svelte';
   import { usePlace } from '../state/place';
   import { keepLook, lastLook, since } from '../state/looks';
-  import { bySubject, keyOf } from './findings';
+  import { bySubject, keyed, keyOf } from './findings';
   import Answer from './Answer.svelte';
 
   interface Props {
@@ -58,7 +58,7 @@
   />
 {/snippet}
 
-{#each open as f (keyOf(f))}{@render one(f)}{/each}
+{#each keyed(open) as [key, f] (key)}{@render one(f)}{/each}
 {#if changed.settled}
   <p class="quiet settled">
     {changed.settled === 1 ? 'One thing' : `${changed.settled} things`} told at your last look {changed.settled ===
@@ -82,11 +82,11 @@
         {#if found.some((f) => changed.news.has(keyOf(f)))}<span class="news">changed</span>{/if}
         <span class="quiet">{found.length} fine</span>
       </summary>
-      {#each found as f (keyOf(f))}{@render one(f)}{/each}
+      {#each keyed(found) as [key, f] (key)}{@render one(f)}{/each}
     </details>
   {/each}
 {:else}
-  {#each fine as f (keyOf(f))}{@render one(f)}{/each}
+  {#each keyed(fine) as [key, f] (key)}{@render one(f)}{/each}
 {/if}
 
 <style>

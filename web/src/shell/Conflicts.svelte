@@ -37,7 +37,7 @@
     <table class="fields-table">
       <thead><tr><td></td><th>Yours, from this device</th><th>On the server</th></tr></thead>
       <tbody>
-        {#each shown.rows as row (row.name)}
+        {#each shown.rows as row, i (i)}
           <tr><td>{row.name}</td><td class="figure">{row.yours}</td><td class="figure">{row.theirs}</td></tr>
         {/each}
       </tbody>

@@ -43,6 +43,17 @@ describe('answers', () => {
     made = null;
   });
 
+  it('stand beside each other where two say the same of the same', () => {
+    put([
+      told('may-touch', 'mind', 'heights and shims', 'left'),
+      told('may-touch', 'mind', 'heights and shims', 'right'),
+    ]);
+    expect([...document.querySelectorAll('.answer')].map((a) => a.textContent.includes('left'))).toEqual([
+      true,
+      false,
+    ]);
+  });
+
   it('fold what is fine by subject with a count, once it is much', () => {
     put(MANY);
     expect(folds()).toEqual([

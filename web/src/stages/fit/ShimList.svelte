@@ -129,7 +129,7 @@
 {#if used.length}
   <p class="take">
     Take along:
-    {#each used as piece, i (piece.thickness_mm)}{i ? ', ' : ' '}<span
+    {#each used as piece, i (i)}{i ? ', ' : ' '}<span
         class="figure"
         class:short={piece.to_hand !== null && piece.wanted > piece.to_hand}
         >{piece.wanted} × {showLength(

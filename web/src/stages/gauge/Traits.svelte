@@ -58,7 +58,7 @@
     <table>
       <caption>{SURFACE_NAMES[surface]}</caption>
       <tbody>
-        {#each found.filter((t) => t.surface === surface) as t (t.kind + (t.along ?? ''))}
+        {#each found.filter((t) => t.surface === surface) as t, i (i)}
           {@const words = traitWords(t)}
           {@const key = t.surface + t.kind + (t.along ?? '')}
           <tr>

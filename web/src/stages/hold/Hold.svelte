@@ -251,7 +251,7 @@
               : 'Fit comes first: once the units stand, their screws are placed on the studs that you find.'}
           </p>
         {/if}
-        {#each known.plates as plate (plate.text)}<p class="mind">{plate.text}</p>{/each}
+        {#each known.plates as plate, i (i)}<p class="mind">{plate.text}</p>{/each}
         <div class="print-only">
           <Rests hold={known} {name} />
           {#if known.overhead.length}<OverheadPane hold={known} {name} />{/if}
@@ -314,13 +314,13 @@
         {/if}
       {/each}
       <Answers findings={known.findings} {lit} onpick={pickFinding} marked />
-      {#each known.held.filter((h) => h.fasteners.length) as h (h.unit)}
+      {#each known.held.filter((h) => h.fasteners.length) as h, i (i)}
         <details class="no-print">
           <summary>{name(h.unit)}: how {Math.ceil(h.use * 100)} % comes about</summary>
           <meter min="0" max="1" high="0.9" optimum="0" value={Math.min(1, h.use)}
             >{Math.ceil(h.use * 100)} % of a screw's capacity</meter
           >
-          {#each h.working.slice(1) as step (step)}<p class="quiet">{step}</p>{/each}
+          {#each h.working.slice(1) as step, i (i)}<p class="quiet">{step}</p>{/each}
         </details>
       {/each}
       <p class="quiet">

@@ -105,7 +105,7 @@
     {/if}
   {/each}
 {/if}
-{#each known?.lines ?? [] as line (line.at_mm)}
+{#each known?.lines ?? [] as line, i (i)}
   <path
     class="stud"
     class:guessed={!line.found_by.length}
@@ -136,8 +136,8 @@
   >
 {/each}
 {#if p.surface === 'ceiling'}
-  {#each p.hold.overhead as o (o.unit)}
-    {#each o.hangers as h (h.corner)}
+  {#each p.hold.overhead as o, i (i)}
+    {#each o.hangers as h, i (i)}
       {@const [x, y] = px(h.at[0] as number, h.at[1] as number)}
       <circle class="eye" class:unsure={!h.enough} cx={x} cy={y} r="5"
         ><title>{h.corner}: {h.how}</title></circle
@@ -162,7 +162,7 @@
     <circle cx={x} cy={y} r="4.5" />
   </g>
 {/each}
-{#each numbers as label (label.text)}
+{#each numbers as label, i (i)}
   <text x={label.x} y={label.y + 4}>{label.text}</text>
 {/each}
 

@@ -31,7 +31,7 @@
   role="img"
   aria-label="Screw {p.point.order} in a section, {p.point.screw_mm} long"
 >
-  {#each parts as part, i (part.kind)}
+  {#each parts as part, i (i)}
     <rect class={part.kind} x={starts[i]! * k} y="8" width={Math.max(part.mm * k, 0.5)} height="40" />
     <text x={starts[i]! * k + (part.mm * k) / 2} y="62">{part.mm * k > 26 ? part.what : ''}</text>
   {/each}

@@ -20,7 +20,7 @@
   <table class="fields-table">
     <thead><tr><th>What</th><th>Needs</th><th>To buy</th><th>Each</th><td></td></tr></thead>
     <tbody>
-      {#each buying.list as b (b.what)}
+      {#each buying.list as b, i (i)}
         <tr class:done={b.packs > 0 && left(b) === 0} class:quiet={b.packs === 0}>
           <td>{b.what}</td>
           <td class="figure">{amount(b.needs)} {b.unit}</td>
@@ -43,17 +43,17 @@
 <h2>Where</h2>
 <p class="why">{buying.why}</p>
 <div class="baskets">
-  {#each buying.baskets as k, i (k.shops.join())}
+  {#each buying.baskets as k, i (i)}
     <section class:best={i === 0}>
       <h3>{k.shops.map(shop).join(' and ')}</h3>
       <p class="total">
         <b class="figure">{k.total.toFixed(2)}</b>
         <span class="quiet figure">goods {k.goods.toFixed(2)}, trips {k.trips.toFixed(2)}</span>
       </p>
-      {#each k.shops as s (s)}
+      {#each k.shops as s, i (i)}
         <p class="quiet">{shop(s)}</p>
         <ul>
-          {#each k.lines.filter((l) => l.shop === s) as l (l.item)}
+          {#each k.lines.filter((l) => l.shop === s) as l, i (i)}
             <li>
               <span>{l.packs} × {name(l.item)}</span>
               <span class="figure">{l.price.toFixed(2)}</span>

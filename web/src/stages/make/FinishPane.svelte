@@ -7,7 +7,7 @@
 </script>
 
 <p class="sum">
-  {#each finish.areas as a (a.faces)}<span
+  {#each finish.areas as a, i (i)}<span
       ><b class="figure">{a.m2.toFixed(2)} m²</b> <span class="quiet">{WORDS[a.faces]}</span></span
     >{/each}
   <span><b class="figure">{finish.banding_m.toFixed(1)} m</b> <span class="quiet">of edges banded</span></span

@@ -77,7 +77,7 @@
 {:else if p.state === 'glued, then trimmed'}
   <p class="mind">Wider than a board: glued up out of several, then trimmed to size.</p>
 {/if}
-{#each p.part.finished as d (d.label)}
+{#each p.part.finished as d, i (i)}
   <details open={p.part.finished.length < 3}>
     <summary>{d.label} <b><Measure mm={d.figure.value_mm} sd={d.figure.sd_mm} named /></b></summary>
     <table>

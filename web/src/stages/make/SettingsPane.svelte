@@ -24,7 +24,7 @@
 {#if settings.length}
   <div class="works no-print" role="group" aria-label="Kinds of work">
     <button aria-pressed={of === null} onclick={() => ([of, at] = [null, 0])}>all</button>
-    {#each works as w (w)}
+    {#each works as w, i (i)}
       <button aria-pressed={of === w} onclick={() => ([of, at] = [w, 0])}
         >{w} <small class="figure">{settings.filter((s) => s.work === w).length}</small></button
       >
@@ -49,7 +49,7 @@
         {#if s.instead}<p class="mind">{s.instead}</p>{/if}
         {#if s.pieces.length}
           <p class="pieces">
-            {#each s.pieces as p (p.key)}
+            {#each s.pieces as p, i (i)}
               <button class:lit={lit === p.key} class:later={!p.ready} onclick={() => onpick(p.key)}
                 ><b class="figure">{p.mark}</b>{#if p.count > 1}<small class="figure">
                     ×{p.count}</small

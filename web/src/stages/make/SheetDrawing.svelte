@@ -75,7 +75,7 @@
       />
     {/each}
     <rect class="sheet" width={s.long_mm} height={s.wide_mm} />
-    {#each offcuts as r (r.at.join())}
+    {#each offcuts as r, i (i)}
       <rect
         x={r.at[0]}
         y={flip(r.at[1], r.size[1])}

@@ -60,7 +60,7 @@
     <table class="facts">
       <thead><tr><th>What</th><th class="value">Packs</th><th>For</th><th>Where</th></tr></thead>
       <tbody>
-        {#each trip.lines as l (l.item)}
+        {#each trip.lines as l, i (i)}
           {@const at = best?.lines.find((b) => b.item === l.item)}
           <tr>
             <td>{what.get(l.item)}</td>

@@ -36,7 +36,7 @@
         rel="noopener">day sheet</a
       >
     </h2>
-    {#each some as session (session.start)}
+    {#each some as session, i (i)}
       <p class="quiet">
         {session.name}, {sayHour(session.start)} to {sayHour(session.end)}: {session.people
           .map(name)

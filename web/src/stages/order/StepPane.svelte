@@ -90,7 +90,7 @@
     {:else if p.step.state === 'not placed'}
       <b class="stop">in no session</b>
     {:else if p.step.stretches?.length}
-      {#each p.step.stretches.slice(0, 4) as x, i (x.start)}{i ? '; ' : ''}{sayWhen(x.start)}{x.people.length
+      {#each p.step.stretches.slice(0, 4) as x, i (i)}{i ? '; ' : ''}{sayWhen(x.start)}{x.people.length
           ? `, ${who(x.people)}`
           : ''}{/each}
     {:else if p.step.state === 'ready'}
@@ -154,7 +154,7 @@
   {#if p.step.before.length}
     <h3>Before it</h3>
     <ul>
-      {#each p.step.before as t (t.first)}
+      {#each p.step.before as t, i (i)}
         <li>
           <button class="link" onclick={() => p.onpick(t.first)}>{named(t.first)}</button>
           <span class="quiet">{t.why}{SORTS[t.kind] ? ` (${SORTS[t.kind]})` : ''}</span>

@@ -85,7 +85,7 @@
     {#each laid.weeks as week, row (week.monday)}
       <text class="week" x="0" y={top(row) + 12}>week of</text>
       <text class="week figure" x="0" y={top(row) + 25}>{sayDay(week.monday).slice(4)}</text>
-      {#each week.hands as hand (hand.session.start)}
+      {#each week.hands as hand, i (i)}
         <Wood box={{ x: LEFT + hand.x, y: top(row), w: hand.w, h: HIGH }} way="long" />
         <text class="day" x={LEFT + hand.x + 1} y={top(row) - 18}
           >{hand.w > 64
@@ -94,7 +94,7 @@
               ? sayDay(hand.session.start).slice(0, 3)
               : ''}</text
         >
-        {#each hand.notches as n (n.x + n.step.step.key)}
+        {#each hand.notches as n, i (i)}
           {@const b = boxOf(n, row)}
           {@const key = n.step.step.key}
           <g
@@ -125,7 +125,7 @@
           </g>
         {/each}
       {/each}
-      {#each week.others as s, i (s.step.key)}
+      {#each week.others as s, i (i)}
         <g
           class="other"
           class:lit={lit === s.step.key}
@@ -143,7 +143,7 @@
         </g>
       {/each}
     {/each}
-    {#each drawn as c (c.from)}
+    {#each drawn as c, i (i)}
       {@const mine = lit === c.from || lit === c.to}
       <g class="cord" class:lit={mine}>
         <path d={c.d} />

@@ -56,7 +56,7 @@
     <table class="facts">
       <thead><tr><th>What</th><th class="value">Before</th><th class="value">After</th><td></td></tr></thead>
       <tbody>
-        {#each g.some as c (c.name + c.about)}
+        {#each g.some as c, i (i)}
           <tr>
             <td>{c.name}</td>
             <td class="value ghost"

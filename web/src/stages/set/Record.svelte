@@ -87,7 +87,7 @@
         <section>
           <h2>{name}</h2>
           <ul>
-            {#each some as e (e.at + e.text)}<li>{e.text} <span class="quiet">{e.by}</span></li>{/each}
+            {#each some as e, i (i)}<li>{e.text} <span class="quiet">{e.by}</span></li>{/each}
           </ul>
         </section>
       {/if}
@@ -96,7 +96,7 @@
       <section>
         <h2>Hours</h2>
         <ul>
-          {#each record.hours as h (h.by)}
+          {#each record.hours as h, i (i)}
             <li>
               {h.by || 'Somebody'}: {h.minutes
                 ? `${(h.minutes / 60).toFixed(1)} h by the clock, `
@@ -107,7 +107,7 @@
         </ul>
       </section>
     {/if}
-    {#each record.pairs as p (p.about)}
+    {#each record.pairs as p, i (i)}
       <section>
         <h2>{p.name}</h2>
         <div class="pair">

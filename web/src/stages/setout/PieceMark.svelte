@@ -72,15 +72,15 @@
   {/if}
   {#if base}<rect class="base" x={box.x} y={cz(base)} width={box.w} height={base * scale} />{/if}
   {#if laid.boards && u.body?.body === 'boarding'}
-    {#each laid.boards.at as at (at)}
+    {#each laid.boards.at as at, i (i)}
       {#if u.body.runs === 'up'}<path class="line" d="M{cx(at)},{box.y}V{box.y + box.h}" />
       {:else}<path class="line" d="M{box.x},{cz(at)}H{box.x + box.w}" />{/if}
     {/each}
   {:else if laid.boards}
-    {#each laid.boards.at as at (at)}<path class="line" d="M{cx(at)},{box.y}V{box.y + box.h}" />{/each}
+    {#each laid.boards.at as at, i (i)}<path class="line" d="M{cx(at)},{box.y}V{box.y + box.h}" />{/each}
   {/if}
   {#if laid.hanging}
-    {#each laid.hanging.at as at (at)}<path
+    {#each laid.hanging.at as at, i (i)}<path
         class="batten"
         d="M{box.x},{cz(at + 10)}H{box.x + box.w}"
       />{/each}
@@ -91,7 +91,7 @@
     {/if}
   {/if}
   {#if laid.frame && !legs}
-    {#each laid.frame.members as m (m.at_mm)}
+    {#each laid.frame.members as m, i (i)}
       <path class="line" d="M{cx(m.at_mm)},{box.y}V{box.y + box.h}" />
     {/each}
   {/if}
@@ -105,8 +105,8 @@
       }}
       {#if r.w > 1 && r.h > 1}
         <rect class="cell" x={r.x} y={r.y} width={r.w} height={r.h} />
-        {#each c.shelves_at ?? [] as at (at)}<path class="shelf" d="M{r.x},{cz(at)}h{r.w}" />{/each}
-        {#each c.drawers ?? [] as d (d.z_mm)}
+        {#each c.shelves_at ?? [] as at, i (i)}<path class="shelf" d="M{r.x},{cz(at)}h{r.w}" />{/each}
+        {#each c.drawers ?? [] as d, i (i)}
           {#if d.high_mm > 0 && d.wide_mm > 0}
             <rect
               class="drawer"

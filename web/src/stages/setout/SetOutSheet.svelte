@@ -53,7 +53,7 @@
     <caption>Heights{view.unit === 'mm' ? ', mm' : ''}, finished at {size(stack.finished_mm)}</caption>
     <thead><tr><th>Member</th><th class="value">From</th><th class="value">To</th><td></td></tr></thead>
     <tbody>
-      {#each stack.layers.toReversed() as layer (layer.name + layer.low_mm)}
+      {#each stack.layers.toReversed() as layer, i (i)}
         <tr>
           <td>{layer.name}</td>
           <td class="value figure">{size(layer.low_mm)}</td>

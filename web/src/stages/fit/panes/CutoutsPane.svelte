@@ -28,7 +28,7 @@
               >{a.text}{#if a.caution}<span class="stop"> ⚠ {a.caution}</span>{/if}</td
             >
             <td
-              >{#each a.sizes as size (size.label)}<div>
+              >{#each a.sizes as size, i (i)}<div>
                   {size.label} <b class="figure">{showLength(size.mm, view.unit, 0)}</b>
                 </div>{/each}</td
             >

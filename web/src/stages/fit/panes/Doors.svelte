@@ -28,7 +28,7 @@
         ></thead
       >
       <tbody>
-        {#each stopped as s (s.unit + s.hinged)}
+        {#each stopped as s, i (i)}
           {@const drawn = arc(s)}
           <tr>
             <td

@@ -20,7 +20,7 @@
   >. Sizes are taken as said; walls and ceiling as measured.
 </p>
 <ol>
-  {#each p.fit.access as g (g.unit)}
+  {#each p.fit.access as g, i (i)}
     <li>
       <h2>
         {g.order}. {name(g.unit)} <small class="quiet">{g.why}</small>
@@ -32,7 +32,7 @@
       </h2>
       {#if g.passes.length}
         <ul>
-          {#each g.passes as step (step.key)}
+          {#each g.passes as step, i (i)}
             <li>
               <span class:stop={!step.goes}>{step.where}</span>
               <span class="figure"
@@ -45,7 +45,7 @@
           {/each}
         </ul>
       {/if}
-      {#each g.instead as words (words)}<p class="mind">→ {words}</p>{/each}
+      {#each g.instead as words, i (i)}<p class="mind">→ {words}</p>{/each}
       {#if g.caution}<p class="stop">⚠ {g.caution}</p>{/if}
     </li>
   {/each}

@@ -83,14 +83,14 @@
         <table class="facts">
           <thead
             ><tr
-              ><th>{s.along[0]!.toUpperCase() + s.along.slice(1)}</th>{#each s.line as q (q.along_mm)}<td
+              ><th>{s.along[0]!.toUpperCase() + s.along.slice(1)}</th>{#each s.line as q, i (i)}<td
                   class="value figure">{showLength(q.along_mm, view.unit, 0)}</td
                 >{/each}</tr
             ></thead
           >
           <tbody>
             <tr
-              ><th>Left of the piece</th>{#each s.line as q (q.along_mm)}<td class="value figure"
+              ><th>Left of the piece</th>{#each s.line as q, i (i)}<td class="value figure"
                   >{showLength(q.left_mm, view.unit)}
                   <small class="quiet">{showSpread(q.sd_mm, view.unit)}</small></td
                 >{/each}</tr

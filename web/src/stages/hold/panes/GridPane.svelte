@@ -69,7 +69,7 @@
   {/each}
 </div>
 {#if fault}<p class="stop">{fault}</p>{:else if made}
-  {#each made.steps as step (step)}<p>{step}</p>{/each}
+  {#each made.steps as step, i (i)}<p>{step}</p>{/each}
   <p class="figure">
     {made.columns.length ? 'Rows' : 'Tips'} at {made.rows.map(said).join(', ')} up{made.columns.length
       ? `; columns at ${made.columns.map(said).join(', ')}`

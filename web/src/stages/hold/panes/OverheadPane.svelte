@@ -20,7 +20,7 @@
   };
 </script>
 
-{#each p.hold.overhead as o (o.unit)}
+{#each p.hold.overhead as o, i (i)}
   <h2>{p.name(o.unit)}: {Math.ceil(o.weight_kg)} kg</h2>
   <p class="stop">⚠ {o.caution}</p>
   <p>
@@ -40,7 +40,7 @@
         ></thead
       >
       <tbody>
-        {#each o.hangers as h (h.corner)}
+        {#each o.hangers as h, i (i)}
           <tr>
             <td>{h.corner}</td>
             <td

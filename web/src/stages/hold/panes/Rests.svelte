@@ -36,7 +36,7 @@
     </p>
   </article>
 {/each}
-{#each rests as h (h.unit)}
+{#each rests as h, i (i)}
   <article>
     <h2>{p.name(h.unit)}</h2>
     {#if h.batten}
@@ -54,7 +54,7 @@
         {#if !b.lifts}<b class="stop">It cannot be lifted on.</b>{/if}
       </p>
       <ul>
-        {#each b.spacers as s (s.side)}
+        {#each b.spacers as s, i (i)}
           <li>
             Spacer behind its foot, {s.side}:
             <b class="figure">{said(s.thick.value_mm)} {showSpread(s.thick.sd_mm, view.unit)}</b>, {whole(
@@ -90,7 +90,7 @@
         ></thead
       >
       <tbody>
-        {#each p.hold.sides as s (s.unit + s.wall)}
+        {#each p.hold.sides as s, i (i)}
           <tr>
             <td>{p.name(s.unit)}</td><td>{s.wall}</td>
             <td class="value figure">{said(s.gap.value_mm)} {showSpread(s.gap.sd_mm, view.unit)}</td>
@@ -116,7 +116,7 @@
         ></thead
       >
       <tbody>
-        {#each p.hold.cleats as c (c.unit + c.wall)}
+        {#each p.hold.cleats as c, i (i)}
           <tr>
             <td>{p.name(c.unit)}</td><td>{c.wall}</td>
             <td class="value figure">{whole(c.long_mm)}</td>
@@ -147,7 +147,7 @@
         ></thead
       >
       <tbody>
-        {#each p.hold.underfoot as f (f.unit)}
+        {#each p.hold.underfoot as f, i (i)}
           <tr>
             <td>{p.name(f.unit)}</td>
             <td class="value figure"
@@ -171,7 +171,7 @@
     <table class="facts">
       <caption>Neighbours screwed together, once level and flush; tops from below</caption>
       <tbody>
-        {#each p.hold.joined as j (j.units.join())}
+        {#each p.hold.joined as j, i (i)}
           <tr>
             <td>{p.name(j.units[0] as string)} to {p.name(j.units[1] as string)}</td>
             <td class="figure">{j.fasteners.length} of {whole(j.screw_mm)}</td>

@@ -133,7 +133,7 @@
 
 <h2>Days off</h2>
 <div class="row">
-  {#each off as day, i (day)}
+  {#each off as day, i (i)}
     <span class="said"
       >{day} <button class="link" onclick={() => put({ off: without(off, i) })}>Remove</button></span
     >

@@ -62,13 +62,13 @@
 >
 {#if turned.length || dropped.length}
   <ul class="said">
-    {#each turned as t, i (t.first + t.then)}
+    {#each turned as t, i (i)}
       <li>
         “{named(t.first)}” before “{named(t.then)}”
         <button class="link" onclick={() => put({ turned: without(turned, i) })}>Take it back</button>
       </li>
     {/each}
-    {#each dropped as k, i (k)}
+    {#each dropped as k, i (i)}
       <li>
         left out: {k}
         <button class="link" onclick={() => put({ dropped: without(dropped, i) })}>Put it back</button>

@@ -89,8 +89,8 @@
             height={Math.max(0, c.seen.high_mm * scale)}
           />
         {/if}
-        {#each c.shelves_at ?? [] as at (at)}<path class="shelf" d="M{r.x},{z(at)}h{r.w}" />{/each}
-        {#each c.drawers ?? [] as d (d.z_mm)}
+        {#each c.shelves_at ?? [] as at, i (i)}<path class="shelf" d="M{r.x},{z(at)}h{r.w}" />{/each}
+        {#each c.drawers ?? [] as d, i (i)}
           {#if d.wide_mm > 0 && d.high_mm > 0}
             <rect
               class="drawer"
@@ -127,11 +127,11 @@
         />
       {/if}
     {/each}
-    {#each across as mm, i (mm)}
+    {#each across as mm, i (i)}
       <path class="tick" d="M{x(mm)},{h + 10}v17L{acrossAt[i]},{h + 32}" />
       <text class="figure" x={acrossAt[i]} y={h + 43}>{round(mm)}</text>
     {/each}
-    {#each up as mm, i (mm)}
+    {#each up as mm, i (i)}
       <path class="tick" d="M{LEFT - 4},{z(mm)}h-15L{LEFT - 22},{upAt[i]}" />
       <text class="figure up" x={LEFT - 24} y={upAt[i]! + 4}>{round(mm)}</text>
     {/each}
@@ -146,7 +146,7 @@
             height={base * scale}
           />{/if}
         {#each leaves as c (c.path)}
-          {#each [c.rect.z_mm, ...(c.shelves_at ?? [])] as at (at)}
+          {#each [c.rect.z_mm, ...(c.shelves_at ?? [])] as at, i (i)}
             <path
               class="shelf"
               d="M{endX + (u.depth_mm - c.deep_mm) * scale * 0},{z(at)}h{c.deep_mm * scale}"

@@ -91,7 +91,7 @@
     <caption class="quiet">From the top down. The layer that gives makes the sum right.</caption>
     <thead><tr><th>Layer</th><th>High</th><th>Gives</th></tr></thead>
     <tbody>
-      {#each s.members.toReversed() as m (m.name)}
+      {#each s.members.toReversed() as m, i (i)}
         {@const found = p.laid?.layers.find((l) => l.name === m.name)}
         <tr>
           <th scope="row">{m.name}</th>

@@ -103,7 +103,7 @@
 <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_static_element_interactions -->
 <g class="rod" onclick={(e) => e.stopPropagation()}>
   <Wood box={p.box} way="upright" />
-  {#each p.ticks as tick, i (tick.at)}
+  {#each p.ticks as tick, i (i)}
     <g
       class="tick"
       class:stays={tick.stays}
@@ -141,7 +141,7 @@
       <rect class="touch" x={left - 4} y={high - 14} width={p.slabs} height="20" />
       <text x={left} y={high}>finished <tspan class="figure">{round(p.stack.finished_mm)}</tspan></text>
     </g>
-    {#each p.stack.layers as layer, i (layer.name)}
+    {#each p.stack.layers as layer, i (i)}
       {@const y1 = p.z(layer.high_mm)}
       {@const y0 = p.z(layer.low_mm)}
       <g

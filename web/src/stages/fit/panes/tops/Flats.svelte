@@ -36,7 +36,7 @@
   }
 </script>
 
-{#each p.fit.flats as f (f.unit)}
+{#each p.fit.flats as f, i (i)}
   <article>
     <h2>{name(f.unit)} <small class="quiet">underside {showLength(f.height_mm, view.unit)} up</small></h2>
     <svg viewBox="0 0 240 80" width="240" height="80" aria-hidden="true"><path d={outline(f)} /></svg>
@@ -107,7 +107,7 @@
           </dd>
         </div>
       {/if}
-      {#each f.cleats as cleat (cleat.wall)}
+      {#each f.cleats as cleat, i (i)}
         <div>
           <dt>cleat at the {cleat.wall}</dt>
           <dd class="figure">

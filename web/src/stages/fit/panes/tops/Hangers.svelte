@@ -27,7 +27,7 @@
         ></thead
       >
       <tbody>
-        {#each p.fit.hangers as h (h.unit + h.corner)}
+        {#each p.fit.hangers as h, i (i)}
           <tr>
             <td>{name(h.unit)}</td><td>{h.corner}</td>
             <td class="value figure">{showLength(h.at[0] as number, view.unit, 0)}</td>
