@@ -11,16 +11,19 @@ function put(more: object = {}) {
   document.body.innerHTML = '';
   told.mockClear();
   props = { label: 'Where', value: 'Mill Lane 3', ontext: told, ...more };
-  const whole = new Proxy({}, {
-    get: (_, key) => props[key as string],
-    has: (_, key) => key in props,
-    ownKeys: () => Reflect.ownKeys(props),
-    getOwnPropertyDescriptor: (_, key) => ({
-      configurable: true,
-      enumerable: true,
-      get: () => props[key as string],
-    }),
-  });
+  const whole = new Proxy(
+    {},
+    {
+      get: (_, key) => props[key as string],
+      has: (_, key) => key in props,
+      ownKeys: () => Reflect.ownKeys(props),
+      getOwnPropertyDescriptor: (_, key) => ({
+        configurable: true,
+        enumerable: true,
+        get: () => props[key as string],
+      }),
+    },
+  );
   open = mount(TextField as never, { target: document.body, props: whole });
   flushSync();
 }
