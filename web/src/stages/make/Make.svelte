@@ -58,10 +58,12 @@
   );
 
   const listen = newest();
+  const listenAims = newest();
   async function look() {
     try {
       const answer = await listen(remembered(`make ${id}`, () => calls.make(id)));
       if (answer) made = answer;
+      if (answer && aims) await compareAims(); // what is compared follows what is changed
     } catch (fault) {
       notices.refused(fault);
     }
@@ -123,7 +125,7 @@
   }
   async function compareAims() {
     try {
-      aims = await calls.aims(id);
+      aims = (await listenAims(calls.aims(id))) ?? aims;
     } catch (fault) {
       notices.refused(fault);
     }

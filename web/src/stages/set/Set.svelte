@@ -80,6 +80,7 @@
   const long = $derived<Tick[]>(place ? longTicks({ ...place, units: [...units] }, unit) : []);
 
   const listen = newest();
+  const listenProposal = newest();
   async function look() {
     try {
       const answers = await listen(
@@ -98,7 +99,10 @@
   }
   async function propose() {
     try {
-      proposal = await remembered(`proposal ${job} ${key}`, () => calls.proposal(job, key));
+      const answer = await listenProposal(
+        remembered(`proposal ${job} ${key}`, () => calls.proposal(job, key)),
+      );
+      if (answer) proposal = answer;
     } catch (fault) {
       notices.refused(fault);
     }

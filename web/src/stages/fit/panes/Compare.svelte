@@ -5,6 +5,7 @@
   import { Button, TextInput } from '../../../carbon';
   import { showLength } from '../../../entry/length';
   import { open } from '../../../state/job.svelte';
+  import { newest } from '../../../state/newest';
   import { notices } from '../../../state/notices.svelte';
   import type { Decision } from '../decision.svelte';
   import Wide from '../../../shell/Wide.svelte';
@@ -17,15 +18,15 @@
   let p: Props = $props();
   const view = usePlace();
   let outcomes = $state.raw<Outcome[]>([]);
+  const listen = newest();
   let name = $state('');
   const kept = $derived(p.place.alternatives ?? []);
 
   $effect(() => {
     // anew whenever what is kept changes; what is only being turned is not compared yet
     void open.stored?.revision;
-    calls
-      .compare(p.decision.job, p.decision.key)
-      .then((found) => (outcomes = found))
+    listen(calls.compare(p.decision.job, p.decision.key))
+      .then((found) => (outcomes = found ?? outcomes))
       .catch((fault: unknown) => notices.refused(fault));
   });
 

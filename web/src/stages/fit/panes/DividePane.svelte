@@ -2,12 +2,12 @@
 <script lang="ts">
   import { calls } from '../../../api/calls';
   import type { Divide, Divided } from '../../../api/types';
-  import { Refused } from '../../../api/client';
   import { Select, SelectItem } from '../../../carbon';
   import { showLength } from '../../../entry/length';
   import LengthField from '../../../entry/LengthField.svelte';
   import NumberField from '../../../entry/NumberField.svelte';
   import LengthsField from '../../../entry/LengthsField.svelte';
+  import { Asking } from '../../../state/asking.svelte';
   import { usePlace } from '../../../state/place';
   import { usualLength } from '../../../entry/usual';
 
@@ -25,18 +25,9 @@
     seams: [],
     units: unit,
   });
-  let found = $state.raw<Divided | null>(null);
-  let fault = $state('');
-
-  $effect(() => {
-    calls
-      .divide({ ...$state.snapshot(asked), units: unit })
-      .then((d) => ((found = d), (fault = '')))
-      .catch((f: unknown) => {
-        found = null;
-        fault = f instanceof Refused ? f.message : 'No answer from the server.';
-      });
-  });
+  const asking = new Asking<Divided>();
+  const found = $derived(asking.found);
+  $effect(() => asking.ask(calls.divide({ ...$state.snapshot(asked), units: unit })));
 </script>
 
 <div class="fields">
@@ -91,7 +82,7 @@
     <span class="figure">{found.at.map((mm) => showLength(mm, unit)).join(' · ')}</span>, all from the left
     end: mark them in one go, so that no error adds up.
   </p>
-{:else if fault}<p class="stop" role="alert">{fault}</p>{/if}
+{:else if asking.fault}<p class="stop" role="alert">{asking.fault}</p>{/if}
 
 <style>
   .fields {

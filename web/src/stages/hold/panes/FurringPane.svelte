@@ -1,13 +1,13 @@
 <!-- Furring strips packed off a bowed wall until their faces lie in one plane. -->
 <script lang="ts">
   import { calls } from '../../../api/calls';
-  import { Refused } from '../../../api/client';
   import type { Furring } from '../../../api/types';
   import { Checkbox } from '../../../carbon';
   import { showLength, showSlope } from '../../../entry/length';
   import LengthField from '../../../entry/LengthField.svelte';
   import Measure from '../../../entry/Measure.svelte';
   import Wide from '../../../shell/Wide.svelte';
+  import { Asking } from '../../../state/asking.svelte';
   import { usePlace } from '../../../state/place';
   import { usualLength } from '../../../entry/usual';
 
@@ -28,17 +28,11 @@
     strip_mm: usualLength(19, view.unit),
     plumb: true,
   });
-  let made = $state.raw<Furring | null>(null);
-  let fault = $state('');
+  const asking = new Asking<Furring | null>();
+  const made = $derived(asking.found);
   $effect(() => {
     void p.known;
-    calls
-      .furring(p.job, p.place, $state.snapshot(asked))
-      .then((f) => ((made = f.furring), (fault = '')))
-      .catch((f: unknown) => {
-        made = null;
-        fault = f instanceof Refused ? f.message : 'No answer from the server.';
-      });
+    asking.ask(calls.furring(p.job, p.place, $state.snapshot(asked)).then((f) => f.furring));
   });
   const studs = $derived([...new Set((made?.packings ?? []).map((q) => q.at[0] as number))]);
   const at = (x: number, z: number) =>
@@ -62,7 +56,7 @@
   />
   <Checkbox labelText="Plumb, parallel to the back" bind:checked={asked.plumb} />
 </div>
-{#if fault}<p class="stop">{fault}</p>{:else if made}
+{#if asking.fault}<p class="stop">{asking.fault}</p>{:else if made}
   <p>
     Their backs lie {made.plane_mm > 0 ? `${showLength(made.plane_mm, view.unit)} off` : 'on'} the wall's proudest
     spot ({made.why}){made.lean_mm_per_m || made.turn_mm_per_m

@@ -1,11 +1,11 @@
 <!-- A wall to hang things on: bevelled battens at a pitch, or a board with holes for pegs. -->
 <script lang="ts">
   import { calls } from '../../../api/calls';
-  import { Refused } from '../../../api/client';
   import type { AskGrid, Laid } from '../../../api/types';
   import { Select, SelectItem } from '../../../carbon';
   import { showLength } from '../../../entry/length';
   import LengthField from '../../../entry/LengthField.svelte';
+  import { Asking } from '../../../state/asking.svelte';
   import { usePlace } from '../../../state/place';
   import { usualLength } from '../../../entry/usual';
 
@@ -23,17 +23,9 @@
     edge_mm: usualLength(20, unit),
     units: unit,
   });
-  let made = $state.raw<Laid | null>(null);
-  let fault = $state('');
-  $effect(() => {
-    calls
-      .grid({ ...$state.snapshot(asked), units: unit })
-      .then((g) => ((made = g), (fault = '')))
-      .catch((f: unknown) => {
-        made = null;
-        fault = f instanceof Refused ? f.message : 'No answer from the server.';
-      });
-  });
+  const asking = new Asking<Laid>();
+  const made = $derived(asking.found);
+  $effect(() => asking.ask(calls.grid({ ...$state.snapshot(asked), units: unit })));
   const said = (mm: number) => showLength(mm, unit);
   const FIELDS = {
     battens: [
@@ -68,7 +60,7 @@
     <LengthField {label} value={asked[key]!} least={1} onchange={(mm) => (asked[key] = mm!)} />
   {/each}
 </div>
-{#if fault}<p class="stop">{fault}</p>{:else if made}
+{#if asking.fault}<p class="stop">{asking.fault}</p>{:else if made}
   {#each made.steps as step, i (i)}<p>{step}</p>{/each}
   <p class="figure">
     {made.columns.length ? 'Rows' : 'Tips'} at {made.rows.map(said).join(', ')} up{made.columns.length
