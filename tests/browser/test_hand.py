@@ -135,3 +135,14 @@ def test_a_phone_without_a_sensor_says_so_and_the_demo_has_a_stand_in(phone):
     expect(page.get_by_text("no tilt sensor that a page may read")).to_be_visible()
     page.get_by_role("button", name="Use the demo's stand-in").tap()
     expect(page.get_by_label("Rises by")).to_have_value("0.35", timeout=15_000)
+
+
+def test_what_is_in_the_fields_of_a_jobs_page_can_be_read(phone):
+    phone.goto(phone.open_demo())
+    for name in ("About", "The way in", "How carcasses are built", "Shim kit", "Instruments"):
+        phone.unfold(name)
+    fields = phone.page.locator("main input:visible, main select:visible")
+    assert fields.count() > 40
+    narrow = "es => es.filter((e) => e.type !== 'checkbox' && e.clientWidth < 56).map((e) => e.outerHTML.slice(0, 120))"
+    assert fields.evaluate_all(narrow) == []
+    assert phone.barriers() == []

@@ -63,7 +63,7 @@
 </script>
 
 <div>
-  <table class="fields-table">
+  <table class="fields-table stacks">
     <thead
       ><tr
         ><th>Name</th><th>Kind</th><th>One reading is good to ±</th><th>Its own error</th><td></td><td
@@ -93,7 +93,7 @@
               {#each KINDS as kind (kind)}<SelectItem value={kind} text={kind} />{/each}
             </Select></td
           >
-          <td
+          <td class="good" data-head="good to ±"
             ><LengthField
               bare
               label="Uncertainty of instrument {i + 1}"
@@ -102,7 +102,7 @@
               onchange={(mm) => change(i, { sigma_mm: mm! })}
             /></td
           >
-          <td class="checks">
+          <td class="checks" data-head="its own error">
             {#if found[tool.id]?.length}
               {@const last = found[tool.id]!.at(-1)!}
               <span class="figure"
@@ -169,6 +169,31 @@
 {/if}
 
 <style>
+  /* where four columns do not fit: an instrument over three lines */
+  @media (max-width: 40rem) {
+    .stacks thead {
+      position: absolute;
+      clip-path: inset(50%);
+    }
+    .stacks tr {
+      display: grid;
+      grid-template-columns: 1fr 1fr;
+      border-bottom: 1px solid var(--w-line);
+      padding: 0.4rem 0;
+    }
+    .stacks td:first-child {
+      grid-column: 1 / -1;
+    }
+    .stacks td {
+      align-self: end;
+    }
+    td[data-head]::before {
+      content: attr(data-head);
+      display: block;
+      font-size: 0.75rem;
+      color: var(--w-ink-soft);
+    }
+  }
   .checks {
     white-space: nowrap;
   }
