@@ -46,7 +46,7 @@
 <TypedField
   {label}
   {bare}
-  {whole}
+  inputmode={whole ? 'numeric' : 'decimal'}
   {placeholder}
   shown={value === null ? '' : String(value)}
   {read}

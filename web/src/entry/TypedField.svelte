@@ -1,6 +1,6 @@
 <!-- What is typed into a field: taken when it is left or at Enter; what cannot be taken is told, and stays typed. -->
 <script lang="ts" generics="Value">
-  import { TextInput } from '../carbon';
+  import { TextArea, TextInput } from '../carbon';
 
   interface Props {
     label: string;
@@ -8,7 +8,9 @@
     shown: string;
     /** What a text means, or what is wrong with it. */
     read: (text: string) => { value: Value } | { fault: string };
-    whole?: boolean;
+    inputmode?: 'decimal' | 'numeric' | 'text';
+    /** How many lines it shows; of several, Enter begins another. */
+    rows?: number;
     help?: string;
     placeholder?: string;
     /** Show no label, but tell it to screen readers. */
@@ -19,7 +21,8 @@
     label,
     shown,
     read,
-    whole = false,
+    inputmode = 'decimal',
+    rows = 1,
     help = '',
     placeholder = '',
     bare = false,
@@ -38,18 +41,33 @@
   }
 </script>
 
-<TextInput
-  labelText={label}
-  hideLabel={bare}
-  size="sm"
-  autocomplete="off"
-  inputmode={whole ? 'numeric' : 'decimal'}
-  {placeholder}
-  helperText={help}
-  invalid={fault !== ''}
-  invalidText={fault}
-  value={draft ?? shown}
-  on:input={(e: CustomEvent<string | number | null>) => (draft = String(e.detail ?? ''))}
-  on:blur={settle}
-  on:keydown={(e: KeyboardEvent) => e.key === 'Enter' && settle()}
-/>
+{#if rows > 1}
+  <TextArea
+    labelText={label}
+    hideLabel={bare}
+    {rows}
+    {placeholder}
+    helperText={help}
+    invalid={fault !== ''}
+    invalidText={fault}
+    value={draft ?? shown}
+    on:input={(e: Event) => (draft = (e.target as HTMLTextAreaElement).value)}
+    on:blur={settle}
+  />
+{:else}
+  <TextInput
+    labelText={label}
+    hideLabel={bare}
+    size="sm"
+    autocomplete="off"
+    {inputmode}
+    {placeholder}
+    helperText={help}
+    invalid={fault !== ''}
+    invalidText={fault}
+    value={draft ?? shown}
+    on:input={(e: CustomEvent<string | number | null>) => (draft = String(e.detail ?? ''))}
+    on:blur={settle}
+    on:keydown={(e: KeyboardEvent) => e.key === 'Enter' && settle()}
+  />
+{/if}

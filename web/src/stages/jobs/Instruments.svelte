@@ -93,7 +93,7 @@
               {#each KINDS as kind (kind)}<SelectItem value={kind} text={kind} />{/each}
             </Select></td
           >
-          <td class="good" data-head="good to ±"
+          <td data-head="good to ±"
             ><LengthField
               bare
               label="Uncertainty of instrument {i + 1}"

@@ -127,6 +127,7 @@
     try {
       aims = (await listenAims(calls.aims(id))) ?? aims;
     } catch (fault) {
+      aims = null;
       notices.refused(fault);
     }
   }
