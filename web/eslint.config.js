@@ -5,7 +5,7 @@ import globals from 'globals';
 import ts from 'typescript-eslint';
 
 export default ts.config(
-  { ignores: ['dist', 'generated', 'node_modules'] },
+  { ignores: ['dist', 'generated', '.svelte-check', 'node_modules'] },
   js.configs.recommended,
   ...ts.configs.recommendedTypeChecked,
   ...svelte.configs.recommended,
