@@ -10,7 +10,6 @@ from bench.calibration import KINDS, deciles, promises, verdicts
 from wobble.core.confidence import SURE, as_it_happens
 from wobble.core.gauge.adjust import FREEDOM, Estimate, draws
 
-pytestmark = pytest.mark.xdist_group("calibration")  # its rooms are surveyed once
 OTHERS = 70_000
 """Rooms kept apart from those on which anything was chosen."""
 

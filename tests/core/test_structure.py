@@ -21,7 +21,6 @@ from wobble.core.hold.structure.members import LEAN_SD_MM_PER_M, SD_MM
 from wobble.core.job import Obstacle, Place, WallOpening, with_facts
 from wobble.core.job.backing import Backing, Runs
 
-pytestmark = pytest.mark.xdist_group("structure")  # its walls are built once
 WHEN = datetime(2026, 3, 7, 9, 30, tzinfo=UTC)
 EDGES = ((-22.5, "left edge"), (22.5, "right edge"))
 PLACE = Place(id="b", name="B", width_mm=3000.0, depth_mm=600.0, height_mm=2400.0)
