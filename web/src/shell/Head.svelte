@@ -15,6 +15,8 @@
   import WaitingList from './WaitingList.svelte';
 
   const params = $derived(router.current?.params ?? {});
+  /** On a page of a job, also before it is here: what stands at the end of the head keeps its place. */
+  const inside = $derived(params['job'] !== undefined);
   const job = $derived(params['job'] === open.stored?.id ? open.stored : null);
   const place = $derived(job?.job.places.find((b) => b.id === params['place']));
   const stage = $derived(router.current?.route.path.split('/').at(-1) ?? '');
@@ -114,10 +116,10 @@
     <button class="wide" onclick={() => (keys.listed = true)} aria-label="Keys" title="Keys"
       ><kbd>?</kbd></button
     >
-    {#if !job}<a class="me" href="/me">{session.name}</a>{/if}
+    {#if !inside}<a class="me" href="/me">{session.name}</a>{/if}
     <button
       class="out"
-      class:inside={job !== null}
+      class:inside
       onclick={() => (n ? (leaving = true) : void signOut())}
       title="Sign out {session.name}">Sign out</button
     >

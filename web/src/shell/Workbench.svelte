@@ -68,7 +68,10 @@
   });
   /** One thing after the other, each seen before the next is made: the answers, the drawing, and what stands under it, which
    *  is long and mostly below. */
-  let made = $state<'answers' | 'drawing' | 'all'>('answers');
+  const NARROW = '(max-width: 900px)';
+  // over the answers, as on a phone, a drawing that comes after them would push them away
+  const firstMade = () => (about === undefined && matchMedia(NARROW).matches ? 'drawing' : 'answers');
+  let made = $state<'answers' | 'drawing' | 'all'>(firstMade());
   $effect(() => {
     if (made === 'all') return;
     const next = made === 'answers' ? 'drawing' : 'all';

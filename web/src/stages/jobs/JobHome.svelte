@@ -9,10 +9,11 @@
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { remembered } from '../../state/store';
-  import { STAGES, walk, wayOn } from '../../shell/progress';
+  import { STAGES, walk } from '../../shell/progress';
   import Instruments from './Instruments.svelte';
   import Kit from './Kit.svelte';
   import Notches from './Notches.svelte';
+  import Onward from './Onward.svelte';
   import SmallPlace from './SmallPlace.svelte';
   import WayIn from './WayIn.svelte';
   import Ways from './Ways.svelte';
@@ -76,9 +77,7 @@
   <main class="page">
     <section class="places">
       <h1>{job.name}</h1>
-      {#if glance}
-        <p class="onward">Next: <a href={wayOn(id, glance.next)}>{glance.next.text}</a></p>
-      {/if}
+      <div class="onward"><Onward job={id} next={glance?.next} /></div>
       {#if job.places?.length}
         <ul>
           {#each job.places as place (place.id)}
@@ -216,9 +215,6 @@
   .onward {
     font-size: 1.125rem;
     margin: 0 0 1rem;
-  }
-  .onward a {
-    font-weight: 650;
   }
   .row {
     display: flex;

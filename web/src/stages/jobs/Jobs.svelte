@@ -8,9 +8,10 @@
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
-  import { walk, wayOn } from '../../shell/progress';
+  import { walk } from '../../shell/progress';
   import Invite from '../practice/Invite.svelte';
   import Notches from './Notches.svelte';
+  import Onward from './Onward.svelte';
   import SmallPlace from './SmallPlace.svelte';
 
   let jobs = $state.raw<JobLine[] | null>(null);
@@ -172,17 +173,17 @@
               >{[job.address, counted(job), when(job.changed)].filter(Boolean).join(' · ')}</span
             >
           </a>
-          {#if glance}
-            <p class="onward">Next: <a href={wayOn(job.id, glance.next)}>{glance.next.text}</a></p>
-          {/if}
+          <div class="onward"><Onward job={job.id} next={glance?.next} /></div>
         </div>
-        {#if glance?.places.length}
+        {#if job.n_places}
           <div class="far">
-            <Notches
-              job={job.id}
-              place={glance.places.length === 1 ? glance.places[0]?.place : undefined}
-              stages={walk(glance)}
-            />
+            {#if glance?.places.length}
+              <Notches
+                job={job.id}
+                place={glance.places.length === 1 ? glance.places[0]?.place : undefined}
+                stages={walk(glance)}
+              />
+            {/if}
           </div>
         {/if}
         <span class="acts">
@@ -277,7 +278,9 @@
     height: 6rem;
     grid-row: 1 / 3;
   }
+  /* kept free until it is known how far a job is */
   .far {
+    min-height: 2.25rem;
     grid-row: 2;
     grid-column: 2;
   }
@@ -302,11 +305,7 @@
     text-decoration: none;
   }
   .onward {
-    margin: 0;
     color: var(--w-ink-soft);
-  }
-  .onward a {
-    font-weight: 650;
   }
   .name {
     font-size: 1.125rem;
@@ -361,6 +360,11 @@
   legend {
     font-size: 0.75rem;
     margin-bottom: 0.4rem;
+  }
+  @media (pointer: coarse) {
+    .far {
+      min-height: 44px;
+    }
   }
   @media (max-width: 760px) {
     li {

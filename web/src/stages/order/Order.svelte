@@ -38,6 +38,8 @@
 
   let planned = $state.raw<Planned | null>(null);
   let asked = $state.raw<AskedTonight | null>(null);
+  /** Whether there is an answer for tonight, or none to be had: what stands under it would move from under the finger. */
+  let settled = $state(false);
   let pane = $state<(typeof PANES)[number]>('Tonight');
   let lit = $state<string | null>(null);
   let minutes = $state(90);
@@ -83,6 +85,7 @@
     } catch (fault) {
       notices.refused(fault);
     }
+    settled = true;
   }
   function turnTonight(n: number, who: string[]) {
     [minutes, there] = [n, who];
@@ -237,7 +240,7 @@
       This job has no place. <a href="/jobs/{id}">Begin with one</a>: the steps follow from what stands there.
     </p>
   </main>
-{:else if job && planned}
+{:else if job && planned && settled}
   {@const plan = planned}
   {@const its = job}
   <TwoColumns chosen={chosen ? inHand : null} whole>

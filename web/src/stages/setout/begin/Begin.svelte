@@ -17,7 +17,8 @@
 
   let { params }: { params: Record<string, string> } = $props();
   const id = $derived(params['job'] ?? '');
-  let starters = $state.raw<StarterTold[]>([]);
+  /** Nothing is drawn before they are here: what is pressed meanwhile would have become another one. */
+  let starters = $state.raw<StarterTold[] | null>(null);
   let chosen = $state.raw<StarterTold | null>(null);
   let answers = $state.raw<Record<string, number | string>>({});
   let name = $state('');
@@ -32,6 +33,7 @@
       try {
         starters = await remembered(`starters ${open.units}`, () => calls.starters(open.units));
       } catch (fault) {
+        starters = [];
         notices.refused(fault);
       }
     })();
@@ -130,7 +132,7 @@
         </form>
       </section>
     {/if}
-    {#if !chosen}
+    {#if !chosen && starters}
       <ul>
         {#each starters as s (s.id)}
           <li>
