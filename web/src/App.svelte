@@ -3,6 +3,7 @@
   import { askAhead } from './api/ahead';
   import { Refused } from './api/client';
   import { router } from './router.svelte';
+  import Coming from './shell/Coming.svelte';
   import Conflicts from './shell/Conflicts.svelte';
   import Expired from './shell/Expired.svelte';
   import Head from './shell/Head.svelte';
@@ -17,6 +18,7 @@
   import { createPlace } from './state/place';
   import { session } from './state/session.svelte';
   import { photos } from './state/photos.svelte';
+  import { underWay } from './api/underway.svelte';
   import { waiting } from './state/waiting.svelte';
 
   createPlace(() => open.units);
@@ -90,10 +92,18 @@
     {/await}
   {/if}
   {#if router.current}
-    {#await shownAt(router.current) then shown}
+    {#await underWay.watch(shownAt(router.current)) then shown}
       {#key shown.key}
         <shown.page params={shown.params} />
       {/key}
+    {:catch}
+      <main class="alone">
+        <h1>This page could not be fetched</h1>
+        <p>
+          The connection was lost, or there is a newer Wobble on the server. Nothing that was typed is lost.
+        </p>
+        <p><button class="chip" onclick={() => location.reload()}>Try again</button></p>
+      </main>
     {/await}
   {:else}
     <main class="alone">
@@ -107,6 +117,7 @@
   <Expired />
 {/if}
 <NoticeList />
+<Coming />
 
 <style>
   .alone {

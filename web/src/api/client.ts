@@ -1,5 +1,6 @@
 /** The API's generated client, with the token that edits must carry, and one way for a call to fail. */
 import createClient, { type Middleware } from 'openapi-fetch';
+import { underWay } from './underway.svelte';
 import { takeAhead } from './ahead';
 import type { paths } from '../../generated/schema';
 import type { Fault } from './types';
@@ -59,7 +60,10 @@ async function withSession(request: Request): Promise<Response> {
   return timed(again);
 }
 
-export const client = createClient<paths>({ baseUrl: location.origin, fetch: withSession });
+export const client = createClient<paths>({
+  baseUrl: location.origin,
+  fetch: (request) => underWay.watch(withSession(request)),
+});
 client.use(edits);
 
 /** The value of a call's answer; throws Refused if there is none.

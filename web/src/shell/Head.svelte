@@ -5,6 +5,7 @@
   import { session } from '../state/session.svelte';
   import { NAMES, theme } from '../state/theme.svelte';
   import { photos } from '../state/photos.svelte';
+  import { underWay } from '../api/underway.svelte';
   import { waiting } from '../state/waiting.svelte';
   import { Modal } from '../carbon';
   import { notices } from '../state/notices.svelte';
@@ -124,6 +125,9 @@
       title="Sign out {session.name}">Sign out</button
     >
   </div>
+  {#if underWay.told !== 'still'}
+    <div class="under-way" role="progressbar" aria-label="Being fetched or worked out"></div>
+  {/if}
 </header>
 {#if listed}<WaitingList onclose={() => (listed = false)} />{/if}
 {#if leaving}
@@ -147,6 +151,8 @@
 
 <style>
   .head {
+    position: relative;
+    z-index: 2;
     display: flex;
     align-items: stretch;
     gap: 0 1.1rem;
@@ -156,6 +162,39 @@
     padding: 0 1rem;
     background: var(--w-sheet);
     border-bottom: 1px solid var(--w-line);
+  }
+  /* a bubble that has not come to rest */
+  .head .under-way {
+    position: absolute;
+    inset: auto 0 -2px 0;
+    height: 4px;
+    min-height: 0;
+    overflow: hidden;
+    pointer-events: none;
+  }
+  @media (max-width: 760px) {
+    /* the head may be far above what is turned */
+    .head .under-way {
+      position: fixed;
+      inset: 0 0 auto 0;
+    }
+  }
+  .under-way::before {
+    content: '';
+    width: 4.5rem;
+    height: 4px;
+    border-radius: 2px;
+    background: var(--w-chalk);
+    margin: 0 auto;
+    animation: settle 1.8s ease-in-out infinite alternate;
+  }
+  @keyframes settle {
+    from {
+      translate: -22vw 0;
+    }
+    to {
+      translate: 22vw 0;
+    }
   }
   .head > * {
     display: flex;
