@@ -18,6 +18,11 @@ RULES = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"
 FOLLOW = (
     """(to) => { history.pushState(null, '', to); dispatchEvent(new PopStateEvent('popstate')); scrollTo(0, 0); }"""
 )
+SHIFTS = """window.moved = [];
+const said = ({ node }) => (node?.parentElement ?? node)?.textContent.trim().slice(0, 60);
+new PerformanceObserver((list) => list.getEntries().forEach((shift) => {
+  if (!shift.hadRecentInput && shift.value > 0.01) window.moved.push(shift.sources.map(said).join('; '));
+})).observe({ type: 'layout-shift', buffered: true });"""
 AXE = Path(__file__).parents[2] / "web" / "node_modules" / "axe-core" / "axe.min.js"
 
 
@@ -34,6 +39,7 @@ class Desk:
 
     def __init__(self, browser: Browser, address: str, screen: dict[str, Any], **options: Any) -> None:
         self.context = browser.new_context(**screen, base_url=address, reduced_motion="reduce", **options)
+        self.context.add_init_script(SHIFTS)
         self.page: Page = self.context.new_page()
         self.watch = Watch(self.page)
 
@@ -62,6 +68,10 @@ class Desk:
     def unfold(self, name: str) -> None:
         """Open what is folded under a name on a job's page."""
         self.page.locator("summary", has=self.page.get_by_role("heading", name=name)).click()
+
+    def moved(self) -> list[str]:
+        """Return what moved from under the finger since this was asked last, while nobody touched anything."""
+        return [f"{what} moved" for what in self.page.evaluate("window.moved.splice(0)")]
 
     def barriers(self, *, colours: bool = True) -> list[str]:
         """Return what axe finds against WCAG 2.2 AA and its own good practice, and sideways overflow.

@@ -36,7 +36,8 @@ def test_a_page_whose_code_is_gone_says_so(table):
     workroom = table.open_home()
     page.route("**/assets/Make-*.js", lambda route: route.fulfill(status=404))
     table.watch.expected.add(404)
-    page.evaluate(FOLLOW, workroom + "/make")
+    with page.expect_event("load"):  # once it is fetched anew by itself
+        page.evaluate(FOLLOW, workroom + "/make")
     expect(page.get_by_role("heading", name="This page could not be fetched")).to_be_visible()
     page.unroute_all()
     page.get_by_role("button", name="Try again").click()

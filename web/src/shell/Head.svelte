@@ -68,15 +68,15 @@
 
 <header class="head no-print">
   <a class="brand" href="/" aria-label="Wobble, your jobs"><Mark /></a>
-  <nav class="crumbs" aria-label="Where you are">
-    {#if job}
+  {#if job}
+    <nav class="crumbs" aria-label="Where you are">
       <a href="/jobs/{job.id}">{job.job.name}</a>
       {#if place || (ofJob && job.job.places.length > 1)}
         <span aria-hidden="true" class="slash">/</span>
         <span class="place">{place ? place.name : 'all places'}</span>
       {/if}
-    {/if}
-  </nav>
+    </nav>
+  {/if}
   {#if stages.length}
     <nav class="stages" aria-label="Stages">
       {#each stages as s (s.key)}
@@ -277,6 +277,7 @@
   }
   .end {
     gap: 0.4rem;
+    margin-left: auto;
     flex: none;
   }
   .end button {

@@ -1,6 +1,6 @@
 <!-- A place: its size, its surfaces and what will stand in it. Made anew, or changed. -->
 <script lang="ts">
-  import { onMount } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import { calls } from '../../../api/calls';
   import type { Obstacle, Place } from '../../../api/types';
   import { Button } from '../../../carbon';
@@ -36,8 +36,10 @@
     facts: [],
     ...foundOut([]),
   };
-  let draft = $state.raw<Place>(blank as unknown as Place);
-  let saved = $state.raw<Place | null>(null);
+  // a job that is open already is drawn as it is from the start
+  const known = untrack(() => (key && open.stored?.id === id ? open.place(key) : undefined)) ?? null;
+  let draft = $state.raw<Place>(known ?? (blank as unknown as Place));
+  let saved = $state.raw<Place | null>(known);
   // boxes that are ticked from the start say so once, which changes nothing
   const dirty = $derived(draft !== saved && JSON.stringify(draft) !== JSON.stringify(saved));
   const others = $derived((open.stored?.job.places ?? []).filter((b) => b.id !== draft.id));
@@ -48,8 +50,9 @@
     void open.load(id).then(() => {
       if (!here) return;
       const found = key ? open.place(key) : undefined;
-      if (found) draft = saved = found;
-      else draft = usual(draft, open.units);
+      // what was typed while it came stays
+      if (found && (!saved || !dirty)) draft = saved = found;
+      else if (!key) draft = usual(draft, open.units);
       document.title = `${found?.name ?? 'New place'} · Wobble`;
     });
     return () => {
@@ -96,6 +99,8 @@
 
 {#if open.missing}
   <Missing what="job" to="/" way="Go to your jobs" />
+{:else if open.stored && key && !saved}
+  <Missing what="place" to="/jobs/{id}" way="Go to the job" />
 {:else if open.stored}
   <main class="page" style:max-width="76rem">
     <h1>{key ? draft.name : 'Add a place'}</h1>
