@@ -60,6 +60,7 @@
     };
   });
 
+  let busy = $state(false);
   const set = (part: Partial<Place>) => (draft = { ...draft, ...part });
   /** What was seen is never written over: a change is a fact of its own, and what is gone is set aside. */
   async function keepObstacles(key: string, seen: readonly Obstacle[], now: readonly Obstacle[]) {
@@ -81,16 +82,20 @@
   }
 
   async function save(then: 'stay' | 'gauge') {
-    const place = { ...draft, id: key || newKey(draft.name, open.stored?.job.places ?? []) };
+    if (busy) return;
+    busy = true;
+    const sent = draft;
+    const place = { ...sent, id: key || newKey(sent.name, open.stored?.job.places ?? []) };
     const seen = saved?.obstacles ?? [];
-    if (!(await open.putPlace(saved, place))) {
-      // another device may have taken the name: the next try is made with what there is now
-      if (!key) await open.load(id);
-      return;
-    }
-    await keepObstacles(place.id, seen, draft.obstacles);
-    await open.load(id);
-    draft = saved = open.place(place.id) ?? place;
+    const kept = await open.putPlace(saved, place);
+    if (kept) await keepObstacles(place.id, seen, sent.obstacles);
+    // where nothing is kept another device may have taken the name: the next try is made with what there is now
+    if (kept || !key) await open.load(id);
+    busy = false;
+    if (!kept) return;
+    saved = open.place(place.id) ?? place;
+    if (key && draft !== sent) return; // typed while it was sent: it stays, to be kept next
+    draft = saved;
     if (then === 'gauge' || !key)
       router.go(`/jobs/${id}/${place.id}/${then === 'gauge' ? 'gauge' : 'place'}`);
     else notices.add('success', 'The place is kept.');
@@ -102,7 +107,8 @@
 {:else if open.stored && key && !saved}
   <Missing what="place" to="/jobs/{id}" way="Go to the job" />
 {:else if open.stored}
-  <main class="page" style:max-width="76rem">
+  <!-- a place that is being made takes nothing more: the page goes on to it -->
+  <main class="page" style:max-width="76rem" inert={busy && !key}>
     <h1>{key ? draft.name : 'Add a place'}</h1>
     <section>
       <h2>The place</h2>
@@ -117,7 +123,7 @@
     />
     <div class="end">
       <Button
-        disabled={!dirty || !draft.name.trim() || !(draft.surfaces ?? []).length}
+        disabled={busy || !dirty || !draft.name.trim() || !(draft.surfaces ?? []).length}
         on:click={() => void save(key ? 'stay' : 'gauge')}
       >
         {key ? 'Keep changes' : 'Keep, then measure'}
