@@ -7,6 +7,7 @@
   import { router } from '../../router.svelte';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
+  import { once } from '../../state/once';
   import { remembered } from '../../state/store';
   import { walk } from '../../shell/progress';
   import Invite from '../practice/Invite.svelte';
@@ -55,7 +56,7 @@
     return () => (here = false);
   });
 
-  async function start() {
+  const start = once(async () => {
     if (!name.trim()) return;
     const blank = { format: 'wobble-job', version: 1, name: name.trim(), units: inches ? 'in' : 'mm' };
     const instruments = [
@@ -69,7 +70,7 @@
     } catch (fault) {
       notices.refused(fault);
     }
-  }
+  });
 
   async function importFile(files: readonly File[]) {
     for (const file of files) {
@@ -120,7 +121,7 @@
   }
 
   /** The same job once more, to try something out or to begin the next one from. */
-  async function duplicate(line: JobLine) {
+  const duplicate = once(async (line: JobLine) => {
     try {
       const { job } = await calls.job(line.id);
       await calls.importJob(asDocument({ ...job, name: `${job.name}, copy`.slice(0, 200) }));
@@ -128,7 +129,7 @@
       notices.refused(fault);
     }
     await load();
-  }
+  });
 
   const counted = (job: JobLine) =>
     `${job.n_places === 1 ? '1 place' : `${job.n_places} places`}, ${job.n_readings === 1 ? '1 reading' : `${job.n_readings} readings`}`;

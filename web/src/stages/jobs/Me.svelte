@@ -6,6 +6,7 @@
   import { Button, PasswordInput } from '../../carbon';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
+  import { once } from '../../state/once';
   import { session } from '../../state/session.svelte';
 
   let old = $state('');
@@ -23,7 +24,7 @@
       .catch((fault: unknown) => notices.refused(fault));
   });
 
-  async function change() {
+  const change = once(async () => {
     faults = {};
     try {
       await session.putPassword(old, fresh);
@@ -33,15 +34,15 @@
       if (!(fault instanceof Refused)) throw fault;
       faults = { [fault.fault.path]: `${fault.fault.message} ${fault.fault.mend}` };
     }
-  }
+  });
 
-  async function invite(whom = '') {
+  const invite = once(async (whom: string) => {
     try {
       link = location.origin + (await calls.invite(whom)).path;
     } catch (fault) {
       notices.refused(fault);
     }
-  }
+  });
 </script>
 
 <main class="page">
@@ -97,7 +98,7 @@
           </li>
         {/each}
       </ul>
-      <Button size="small" kind="tertiary" on:click={() => void invite()}>Invite somebody</Button>
+      <Button size="small" kind="tertiary" on:click={() => void invite('')}>Invite somebody</Button>
       {#if link}
         <p role="status">
           Send this link to whom it is for. It is good once, for seven days:

@@ -3,6 +3,7 @@ import { flushSync, unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { calls } from '../../api/calls';
 import type { DeletedJob, Glance, JobLine, StageAt, StoredJob } from '../../api/types';
+import { router } from '../../router.svelte';
 import { fill, page, press, shown } from '../../testing';
 import { said, stateOf, walk, wayOn, wayTo } from '../../shell/progress';
 import Jobs from './Jobs.svelte';
@@ -58,6 +59,22 @@ async function put(n: number) {
 
 describe('the list of jobs', () => {
   beforeEach(() => vi.restoreAllMocks());
+
+  it('begins one job however often Start is pressed', async () => {
+    let give!: (job: StoredJob) => void;
+    const begin = vi.spyOn(calls, 'importJob').mockImplementation(() => new Promise((done) => (give = done)));
+    const go = vi.spyOn(router, 'go').mockReturnValue();
+    await put(1);
+    press('Start a job');
+    fill('What are you fitting out?', 'Mill loft');
+    press('Start');
+    press('Start');
+    give({ id: 'new' } as StoredJob);
+    await vi.waitFor(() => expect(go).toHaveBeenCalledExactlyOnceWith('/jobs/new/new'));
+    expect(begin).toHaveBeenCalledOnce();
+    const { name, units } = begin.mock.calls[0]![0] as { name: string; units: string };
+    expect([name, units]).toEqual(['Mill loft', 'mm']);
+  });
   afterEach(() => unmount(made));
 
   it('says of each job what is next, and how far its stages are over all places', async () => {
