@@ -46,6 +46,37 @@ describe('a job that is read', () => {
   });
 });
 
+describe('two jobs that are opened one after the other', () => {
+  it.each([[['a', 'b']], [['b', 'a']]])(
+    'show the one that was opened last, answered in the order %s',
+    async (order) => {
+      const give = new Map<string, (job: StoredJob) => void>();
+      vi.spyOn(calls, 'job').mockImplementation((id) => new Promise((done) => give.set(id, done)));
+      const read = [open.load('a'), open.load('b')];
+      await vi.waitFor(() => expect(give.size).toBe(2));
+      for (const id of order) {
+        give.get(id)!({ ...stored(1, kit(1)), id });
+        await new Promise((done) => setTimeout(done));
+      }
+      await Promise.all(read);
+      expect(open.stored?.id).toBe('b');
+    },
+  );
+
+  it('are not both missing where the first is', async () => {
+    const gone = new Refused(404, { ...clash(1).fault, code: 'not-there', sides: [] });
+    let refuse!: (fault: Error) => void;
+    vi.spyOn(calls, 'job').mockImplementation((id) =>
+      id === 'a' ? new Promise((_, no) => (refuse = no)) : Promise.resolve({ ...stored(1, kit(1)), id }),
+    );
+    const first = open.load('a');
+    await open.load('b');
+    refuse(gone);
+    await first;
+    expect([open.missing, open.stored?.id]).toEqual([false, 'b']);
+  });
+});
+
 describe('a page that is opened', () => {
   it('reads the job after the change of the page before, and not for ever after', async () => {
     vi.useFakeTimers();

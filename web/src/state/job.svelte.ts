@@ -37,6 +37,8 @@ class OpenJob {
   stored = $state.raw<StoredJob | null>(null);
   missing = $state(false);
   clash = $state.raw<Clash | null>(null);
+  /** The job that is to be in view. */
+  #wanted = '';
   #last: Promise<boolean> = Promise.resolve(true);
   #queued = 0;
   #own = new Map<string, { was: string; now: unknown }>();
@@ -45,16 +47,24 @@ class OpenJob {
   #under: readonly { job: string; shown: Shown }[] = [];
 
   async load(id: string): Promise<void> {
+    this.#wanted = id;
     if (this.stored?.id !== id) this.stored = null;
     this.missing = false;
     // what was changed on the page before and is on its way still belongs to what this page shows
     if (this.#queued) await Promise.race([this.#last, new Promise((done) => setTimeout(done, EDIT_MS))]);
     try {
-      this.#take(await remembered(`job ${id}`, () => calls.job(id)));
+      const found = await remembered(`job ${id}`, () => calls.job(id));
+      if (this.#wanted === id) this.#take(found);
     } catch (fault) {
+      if (this.#wanted !== id) return; // whoever went on to another job waits for that one
       if (fault instanceof Refused && fault.status === 404) this.missing = true;
       else notices.refused(fault);
     }
+  }
+
+  /** Fetch the job anew after something of it was sent, if it is still the one in view. */
+  async renew(id: string): Promise<void> {
+    if (this.stored?.id === id) await this.load(id);
   }
 
   /** An answer that was asked for before an edit, and comes after it, tells of what was. */

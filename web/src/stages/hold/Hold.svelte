@@ -22,6 +22,7 @@
   import Missing from '../../shell/Missing.svelte';
   import Panes from '../../shell/Panes.svelte';
   import Workbench from '../../shell/Workbench.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { newest } from '../../state/newest';
@@ -42,8 +43,10 @@
   import { metAt } from './shapes';
 
   let { params }: { params: Record<string, string> } = $props();
-  const job = $derived(params['job'] ?? '');
-  const key = $derived(params['place'] ?? '');
+  // svelte-ignore state_referenced_locally (each address has a page of its own)
+  const job = params['job'] ?? '';
+  // svelte-ignore state_referenced_locally
+  const key = params['place'] ?? '';
   const PANES = ['Drilling list', 'Rests and joins', 'Overhead', 'Flatten', 'Hang things on'] as const;
 
   let hold = $state.raw<PlaceHold | null>(null);
@@ -59,8 +62,6 @@
     along: null,
     up: 1200,
   });
-
-  /** What was sent last is in view again. */
 
   const place = $derived(open.place(key));
   const unit = $derived(open.units);
@@ -86,8 +87,10 @@
     })),
   ]);
 
+  const here = inView();
   const listen = newest();
   async function look() {
+    if (!here()) return;
     try {
       const answers = await listen(
         Promise.all([
@@ -115,7 +118,7 @@
     if (await waiting.take(id)) return;
     try {
       await calls.setAside(job, key, id, 'taken back', session.name);
-      await open.load(job);
+      await open.renew(job);
       await look();
     } catch (fault) {
       notices.refused(fault);
@@ -153,20 +156,16 @@
       { keys: ['p'], what: 'Print the drilling list', run: () => print() },
       { keys: ['w', 'Escape'], what: 'Close the section', run: () => (lit = null) },
     ];
-    let here = true;
     const deaf = waiting.onArrival((j) => {
-      if (j === job) void open.load(job).then(() => (here ? look() : undefined));
+      if (j === job) void open.renew(job).then(look);
     });
     void open.load(job).then(() => {
-      if (!here) return;
+      if (!here()) return;
       document.title = `Hold · ${open.place(key)?.name ?? ''} · Wobble`;
       asking = !open.place(key)?.backing;
       if (open.place(key)) void look();
     });
-    return () => {
-      here = false;
-      deaf();
-    };
+    return deaf;
   });
 </script>
 

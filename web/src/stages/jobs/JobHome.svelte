@@ -19,7 +19,8 @@
   import Ways from './Ways.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
-  const id = $derived(params['job'] ?? '');
+  // svelte-ignore state_referenced_locally (each address has a page of its own)
+  const id = params['job'] ?? '';
   const job = $derived(open.stored?.id === id ? open.stored.job : null);
 
   let glance = $state.raw<Glance | null>(null);

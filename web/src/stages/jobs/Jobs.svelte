@@ -5,6 +5,7 @@
   import { Button, FileUploaderButton, Modal, TextInput } from '../../carbon';
   import { asDocument } from '../../entry/facts';
   import { router } from '../../router.svelte';
+  import { inView } from '../../state/inview';
   import { keys } from '../../state/keys.svelte';
   import { notices } from '../../state/notices.svelte';
   import { once } from '../../state/once';
@@ -19,7 +20,7 @@
   let deleted = $state.raw<DeletedJob[]>([]);
   let sought = $state('');
   let glances = $state.raw<Record<string, Glance>>({});
-  let here = true;
+  const here = inView();
   /** From so many on a list is looked through by typing. */
   const MANY = 10;
   const MOST_DRAWN = 24;
@@ -43,7 +44,7 @@
   /** One after the other, as long as the list is looked at: who opens a job does not wait for the others. */
   async function look(lines: readonly JobLine[]) {
     for (const { id } of lines.slice(0, MOST_DRAWN)) {
-      if (!here) return;
+      if (!here()) return;
       const found = await remembered(`glance ${id}`, () => calls.glance(id)).catch(() => null);
       if (found) glances = { ...glances, [id]: found };
     }
@@ -53,7 +54,6 @@
     document.title = 'Jobs · Wobble';
     keys.page = [{ keys: ['n'], what: 'Start a job', run: () => (asked = true) }];
     void load();
-    return () => (here = false);
   });
 
   const start = once(async () => {
@@ -66,7 +66,8 @@
     ];
     try {
       const made = await calls.importJob({ ...blank, instruments } as unknown as JobDocument);
-      router.go(`/jobs/${made.id}/new`);
+      if (here()) router.go(`/jobs/${made.id}/new`);
+      else notices.add('success', `${made.job.name} is begun.`);
     } catch (fault) {
       notices.refused(fault);
     }

@@ -27,7 +27,8 @@
   import { boughtHere, liesOn, piles, pinned, withPending, type Tie } from './piles';
 
   let { params }: { params: Record<string, string> } = $props();
-  const id = $derived(params['job'] ?? '');
+  // svelte-ignore state_referenced_locally (each address has a page of its own)
+  const id = params['job'] ?? '';
   const PANES = ['Now and not yet', 'Sheets', 'Settings', 'Buying', 'Finish', 'Workshop'] as const;
   const SEARCHES = 8;
   const PAPERS = [

@@ -18,6 +18,7 @@
   import TwoColumns from '../../shell/TwoColumns.svelte';
   import PhotoTaker from '../../shell/PhotoTaker.svelte';
   import { router } from '../../router.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { newest } from '../../state/newest';
@@ -33,7 +34,8 @@
   import Tonight from './Tonight.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
-  const id = $derived(params['job'] ?? '');
+  // svelte-ignore state_referenced_locally (each address has a page of its own)
+  const id = params['job'] ?? '';
   const PANES = ['Tonight', 'The whole', 'Day by day', 'Sessions'] as const;
 
   let planned = $state.raw<Planned | null>(null);
@@ -64,6 +66,7 @@
       .toSorted((a, b) => a.stretches![0]!.start.localeCompare(b.stretches![0]!.start))[0] ?? null,
   );
 
+  const here = inView();
   const listen = newest();
   const listenTonight = newest();
   const listenFinishing = newest();
@@ -75,7 +78,7 @@
     } catch (fault) {
       notices.refused(fault);
     }
-    await Promise.all([askTonight(), compared && compare()]);
+    if (here()) await Promise.all([askTonight(), compared && compare()]);
   }
   async function askTonight() {
     try {
@@ -170,18 +173,14 @@
     const deaf = waiting.onArrival((j) => {
       if (j === id) void look();
     });
-    let here = true;
     void open.load(id).then(() => {
-      if (!here) return;
+      if (!here()) return;
       document.title = `Order · ${open.stored?.job.name ?? ''} · Wobble`;
       const first = open.stored?.job.sessions?.people?.[0];
       there = first ? [first.id] : [];
       if (open.stored) void look();
     });
-    return () => {
-      here = false;
-      deaf();
-    };
+    return deaf;
   });
   let seen = 0;
   $effect(() => {

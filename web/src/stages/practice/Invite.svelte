@@ -4,6 +4,7 @@
   import type { PlaceGlance } from '../../api/types';
   import { Button } from '../../carbon';
   import { router } from '../../router.svelte';
+  import { inView } from '../../state/inview';
   import { notices } from '../../state/notices.svelte';
   import SmallPlace from '../jobs/SmallPlace.svelte';
 
@@ -17,13 +18,14 @@
     floor_mm: [3, 2, 0, -1, 1, 3, 2, -2, -5, -6],
     stages: [],
   };
+  const here = inView();
   let busy = $state(false);
 
   async function begin(units: 'mm' | 'in') {
     busy = true;
     try {
       const made = await calls.beginPractice(units);
-      router.go(`/jobs/${made.id}/corner/gauge`);
+      if (here()) router.go(`/jobs/${made.id}/corner/gauge`);
     } catch (fault) {
       notices.refused(fault);
     }

@@ -12,7 +12,8 @@
   import PhotoTaker from '../../shell/PhotoTaker.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
-  const id = $derived(params['job'] ?? '');
+  // svelte-ignore state_referenced_locally (each address has a page of its own)
+  const id = params['job'] ?? '';
   let record = $state.raw<JobRecord | null>(null);
   const job = $derived(open.stored?.id === id ? open.stored.job : null);
   const day = new Intl.DateTimeFormat(undefined, { dateStyle: 'full' });

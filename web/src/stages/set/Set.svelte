@@ -23,6 +23,7 @@
   import Missing from '../../shell/Missing.svelte';
   import Panes from '../../shell/Panes.svelte';
   import Workbench from '../../shell/Workbench.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { newest } from '../../state/newest';
@@ -39,8 +40,10 @@
   import SetMarks from './SetMarks.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
-  const job = $derived(params['job'] ?? '');
-  const key = $derived(params['place'] ?? '');
+  // svelte-ignore state_referenced_locally (each address has a page of its own)
+  const job = params['job'] ?? '';
+  // svelte-ignore state_referenced_locally
+  const key = params['place'] ?? '';
   const PANES = ['Checks', 'Before and after', 'Found otherwise'] as const;
 
   let found = $state.raw<PlaceSet | null>(null);
@@ -79,9 +82,11 @@
   );
   const long = $derived<Tick[]>(place ? longTicks({ ...place, units: [...units] }, unit) : []);
 
+  const here = inView();
   const listen = newest();
   const listenProposal = newest();
   async function look() {
+    if (!here()) return;
     try {
       const answers = await listen(
         Promise.all([
@@ -167,7 +172,7 @@
     if (await waiting.take(id)) return;
     try {
       await calls.setAside(job, key, id, 'taken back', session.name);
-      await open.load(job);
+      await open.renew(job);
       await look();
     } catch (fault) {
       notices.refused(fault);
@@ -191,18 +196,14 @@
       },
     ];
     const deaf = waiting.onArrival((j) => {
-      if (j === job) void open.load(job).then(() => (here ? look() : undefined));
+      if (j === job) void open.renew(job).then(look);
     });
-    let here = true;
     void open.load(job).then(() => {
-      if (!here) return;
+      if (!here()) return;
       document.title = `Set · ${open.place(key)?.name ?? ''} · Wobble`;
       if (open.place(key)) void look();
     });
-    return () => {
-      here = false;
-      deaf();
-    };
+    return deaf;
   });
 </script>
 

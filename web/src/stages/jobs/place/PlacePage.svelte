@@ -8,6 +8,7 @@
   import { newId } from '../../../entry/ids';
   import { router } from '../../../router.svelte';
   import Missing from '../../../shell/Missing.svelte';
+  import { inView } from '../../../state/inview';
   import { open } from '../../../state/job.svelte';
   import { keys } from '../../../state/keys.svelte';
   import { notices } from '../../../state/notices.svelte';
@@ -20,8 +21,10 @@
   import { usual } from '../../../entry/usual';
 
   let { params }: { params: Record<string, string> } = $props();
-  const id = $derived(params['job'] ?? '');
-  const key = $derived(params['place'] ?? '');
+  // svelte-ignore state_referenced_locally (each address has a page of its own)
+  const id = params['job'] ?? '';
+  // svelte-ignore state_referenced_locally
+  const key = params['place'] ?? '';
   const blank = {
     id: '',
     name: 'North wall',
@@ -46,20 +49,17 @@
 
   onMount(() => {
     keys.page = [];
-    let here = true;
     void open.load(id).then(() => {
-      if (!here) return;
+      if (!here()) return;
       const found = key ? open.place(key) : undefined;
       // what was typed while it came stays
       if (found && (!saved || !dirty)) draft = saved = found;
       else if (!key) draft = usual(draft, open.units);
       document.title = `${found?.name ?? 'New place'} · Wobble`;
     });
-    return () => {
-      here = false;
-    };
   });
 
+  const here = inView();
   let busy = $state(false);
   const set = (part: Partial<Place>) => (draft = { ...draft, ...part });
   /** What was seen is never written over: a change is a fact of its own, and what is gone is set aside. */
@@ -90,9 +90,9 @@
     const kept = await open.putPlace(saved, place);
     if (kept) await keepObstacles(place.id, seen, sent.obstacles);
     // where nothing is kept another device may have taken the name: the next try is made with what there is now
-    if (kept || !key) await open.load(id);
+    if (kept || !key) await open.renew(id);
     busy = false;
-    if (!kept) return;
+    if (!kept || !here()) return;
     saved = open.place(place.id) ?? place;
     if (key && draft !== sent) return; // typed while it was sent: it stays, to be kept next
     draft = saved;

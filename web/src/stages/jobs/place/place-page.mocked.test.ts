@@ -138,6 +138,25 @@ describe('a place', () => {
     expect(go).toHaveBeenCalledWith(`/jobs/j/${edit.now.id}/gauge`);
   });
 
+  it('that is kept after its page was left leaves the page that is in view', async () => {
+    const { answer, give } = later<StoredJob>();
+    const other = { ...job(5, place()), id: 'k' };
+    calls.job.mockImplementation((id: string) => Promise.resolve(id === 'k' ? other : job(1, place())));
+    calls.putPlace.mockReturnValue(answer);
+    const go = vi.spyOn(router, 'go').mockReturnValue();
+    put('');
+    await vi.waitFor(() => expect(button('Keep, then measure').disabled).toBe(false));
+    press('Keep, then measure');
+    await unmount(made);
+    const next = open.load('k');
+    give(job(2, place()));
+    await next;
+    await new Promise((done) => setTimeout(done));
+    expect(go).not.toHaveBeenCalled();
+    expect(open.stored).toMatchObject({ id: 'k', revision: 5 });
+    put('north');
+  });
+
   it('sets aside what is taken off the list of what is in the way, with a reason', async () => {
     calls.job.mockImplementation(() => Promise.resolve(open.stored));
     calls.putPlace.mockImplementation((_: string, edit: { now: Place }) =>

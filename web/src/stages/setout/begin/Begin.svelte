@@ -7,6 +7,7 @@
   import LengthField from '../../../entry/LengthField.svelte';
   import { router } from '../../../router.svelte';
   import Missing from '../../../shell/Missing.svelte';
+  import { inView } from '../../../state/inview';
   import { open } from '../../../state/job.svelte';
   import { keys } from '../../../state/keys.svelte';
   import { notices } from '../../../state/notices.svelte';
@@ -16,7 +17,8 @@
   import { newKey } from './key';
 
   let { params }: { params: Record<string, string> } = $props();
-  const id = $derived(params['job'] ?? '');
+  // svelte-ignore state_referenced_locally (each address has a page of its own)
+  const id = params['job'] ?? '';
   /** Nothing is drawn before they are here: what is pressed meanwhile would have become another one. */
   let starters = $state.raw<StarterTold[] | null>(null);
   let chosen = $state.raw<StarterTold | null>(null);
@@ -59,13 +61,14 @@
           : (q.usual_in ?? 0) * 25.4);
   const answer = (key: string, value: number | string) => (answers = { ...answers, [key]: value });
 
+  const here = inView();
   async function begin() {
     if (!chosen || busy) return;
     busy = true;
     const key = newKey(name, open.stored?.job.places ?? []);
     try {
       await calls.begin(id, { starter: chosen.id, id: key, name: name.trim() || chosen.name, answers });
-      router.go(`/jobs/${id}/${key}/setout`);
+      if (here()) router.go(`/jobs/${id}/${key}/setout`);
     } catch (fault) {
       notices.refused(fault);
     }

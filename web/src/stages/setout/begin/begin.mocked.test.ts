@@ -106,3 +106,19 @@ it('keeps what was answered when it is refused', async () => {
   expect(button('Set it out').disabled).toBe(false);
   expect((document.querySelector('input') as HTMLInputElement).value).toBe('Attic');
 });
+
+it('brings nobody back who went on while it was set out', async () => {
+  let give!: (made: object) => void;
+  calls.starters.mockResolvedValue([BENCH]);
+  calls.begin.mockReturnValue(new Promise((done) => (give = done)));
+  const go = vi.spyOn(router, 'go').mockReturnValue();
+  made = shown(Begin, { params: { job: 'j' } });
+  await vi.waitFor(() => expect(page()).toContain('A bench'));
+  press(/^A bench/);
+  press('Set it out');
+  await unmount(made);
+  give({});
+  await new Promise((done) => setTimeout(done));
+  expect(go).not.toHaveBeenCalled();
+  made = shown(Begin, { params: { job: 'j' } });
+});
