@@ -106,7 +106,7 @@
     class:near={near > 1}
     style:height={near > 1 ? `${height}px` : undefined}
     bind:this={frame}
-    bind:clientWidth={width}
+    bind:clientWidth={null, (wide) => (width = wide || width)}
     onpointerdown={down}
     onpointermove={move}
     onpointerup={up}

@@ -68,7 +68,7 @@
   });
 </script>
 
-<div class="section" bind:clientWidth={width}>
+<div class="section" bind:clientWidth={null, (wide) => (width = wide || width)}>
   <label class="no-print">
     {p.way === 'cut' ? 'cut at' : 'plan at'}
     <b class="figure">{showLength(at, view.unit, 0)}</b>

@@ -74,7 +74,7 @@
     `${s.step.name}, ${s.stretches?.[0] ? `${sayDay(s.stretches[0].start)} ${sayHour(s.stretches[0].start)}` : ''}, ${sayMinutes(s.minutes ?? 0)}`;
 </script>
 
-<div class="rods" bind:clientWidth={width}>
+<div class="rods" bind:clientWidth={null, (wide) => (width = wide || width)}>
   <svg
     {width}
     height={tall}

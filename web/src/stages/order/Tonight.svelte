@@ -51,7 +51,7 @@
 </div>
 
 {#if asked}
-  <div class="stick" bind:clientWidth={width}>
+  <div class="stick" bind:clientWidth={null, (wide) => (width = wide || width)}>
     <svg {width} height="44" aria-hidden="true">
       <Wood box={{ x: 0, y: 6, w: minutes * scale, h: 30 }} way="long" />
       {#each spans as span (span.s.step.key)}

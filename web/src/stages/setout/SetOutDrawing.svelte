@@ -180,7 +180,7 @@
   const uprightLine = $derived(p.stack ? z(p.stack.layers.at(-1)?.high_mm ?? 0) : null);
 </script>
 
-<div class="drawing" bind:clientWidth={width}>
+<div class="drawing" bind:clientWidth={null, (wide) => (width = wide || width)}>
   <!-- svelte-ignore a11y_click_events_have_key_events, a11y_no_noninteractive_element_interactions -->
   <svg
     {width}

@@ -54,7 +54,7 @@
   const endX = $derived(LEFT + w + END + 8);
 </script>
 
-<div class="carcass" bind:clientWidth={width}>
+<div class="carcass" bind:clientWidth={null, (wide) => (width = wide || width)}>
   <svg {width} height={h + 8 + FOOT} role="group" aria-label="{u.name} from the front">
     <rect class="rod" x={LEFT - 17} y="8" width="11" height={h} />
     <rect class="rod" x={LEFT} y={h + 14} width={w} height="11" />
