@@ -7,10 +7,11 @@
   import { Modal, TextInput } from '../../carbon';
   import { fieldByField } from '../../entry/fields';
   import TiltReader from '../../entry/TiltReader.svelte';
-  import { inField, parseLength, showLength, showSlope, showSpread } from '../../entry/length';
+  import { inField, parseLength } from '../../entry/length';
   import { notices } from '../../state/notices.svelte';
   import { usePlace } from '../../state/place';
   import { usualLength } from '../../entry/usual';
+  import { sayError } from './error';
 
   interface Props {
     instrument: Instrument;
@@ -120,10 +121,6 @@
       notices.refused(refused);
     }
   }
-  const told = (f: CheckFound) =>
-    f.unit === 'mm'
-      ? `${showLength(Math.abs(f.value), view.unit)} ${showSpread(f.sd, view.unit)}`
-      : showSlope(f.value, view.unit, f.sd);
   const small = $derived(result !== null && Math.abs(result.found.value) < 2 * result.found.sd);
 </script>
 
@@ -164,7 +161,7 @@
   <div aria-live="polite">
     {#if result}
       <p class="result">
-        It reads <b class="figure">{told(result.found)}</b> too {result.found.value < 0
+        It reads <b class="figure">{sayError(result.found, view.unit)}</b> too {result.found.value < 0
           ? 'little'
           : how === 'hook'
             ? 'long'

@@ -4,10 +4,10 @@
   import { Button, Select, SelectItem } from '../../carbon';
   import TextField from '../../entry/TextField.svelte';
   import { calls } from '../../api/calls';
-  import { showLength, showSlope, showSpread } from '../../entry/length';
   import { usePlace } from '../../state/place';
   import type { CheckFound } from '../../api/types';
   import { notices } from '../../state/notices.svelte';
+  import { sayError } from './error';
   import InstrumentCheck from './InstrumentCheck.svelte';
   import LengthField from '../../entry/LengthField.svelte';
   import { open } from '../../state/job.svelte';
@@ -105,11 +105,7 @@
           <td class="checks" data-head="its own error">
             {#if found[tool.id]?.length}
               {@const last = found[tool.id]!.at(-1)!}
-              <span class="figure"
-                >{last.value < 0 ? '−' : '+'}{last.unit === 'mm'
-                  ? `${showLength(Math.abs(last.value), view.unit)} ${showSpread(last.sd, view.unit)}`
-                  : showSlope(last.value, view.unit, last.sd)}</span
-              >
+              <span class="figure">{last.value < 0 ? '−' : '+'}{sayError(last, view.unit)}</span>
               <small class="quiet"
                 >since {new Date(last.at).toLocaleDateString(undefined, {
                   day: 'numeric',

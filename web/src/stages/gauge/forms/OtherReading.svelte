@@ -109,8 +109,10 @@
       const rows = typed
         .split('\n')
         .map((r) => r.split(/[;\t]|\s{2,}|,\s/).map((t) => parseLength(t, view.unit)));
-      const points = rows.filter((r) => r.length > 1 || r[0] !== null);
-      const bad = points.findIndex((r) => r.length !== 2 || r.includes(null));
+      const empty = (r: (number | null)[]) => r.length === 1 && r[0] === null;
+      const points = rows.filter((r) => !empty(r));
+      const bad = rows.findIndex((r) => !empty(r) && (r.length !== 2 || r.includes(null)));
+      if (!points.length) return 'Type a height and a distance on each line, such as 450; 612.';
       if (bad >= 0) return `Line ${bad + 1} is not a height and a distance, such as 450; 612.`;
       return {
         ...common(),
