@@ -16,7 +16,7 @@ const put = (kind: string, unit: 'mm' | 'in' = 'mm', checks: object[] = []) => {
 };
 const finds = (value: number, sd: number, unit = 'mm') =>
   vi.spyOn(calls, 'checkFindings').mockResolvedValue([{ value, sd, unit }] as never);
-const asked = () => vi.mocked(calls.checkFindings).mock.calls[0]![0].checks!.at(-1)!;
+const asked = () => vi.mocked(calls.checkFindings).mock.calls[0]![0].checks.at(-1)!;
 
 beforeEach(() => {
   Object.values(told).forEach((t) => t.mockReset());
@@ -87,7 +87,7 @@ describe('a check', () => {
     await vi.waitFor(() => expect(told.kept).toHaveBeenCalledOnce());
     const { checks } = told.kept.mock.calls[0]![0];
     expect(checks).toHaveLength(2);
-    expect(checks![0]).toEqual(before);
+    expect(checks[0]).toEqual(before);
   });
 
   it('that finds no more than it can tell says that the instrument is sound', async () => {
