@@ -13,6 +13,15 @@ describe('several askings of one thing', () => {
     expect(await listen(Promise.resolve('newer'))).toBe('newer');
   });
 
+  it('say nothing of a refusal that comes late', async () => {
+    const listen = newest();
+    let late!: (fault: Error) => void;
+    const first = listen(new Promise<string>((_, no) => (late = no)));
+    expect(await listen(Promise.resolve('new'))).toBe('new');
+    late(new Error('of before'));
+    expect(await first).toBeUndefined();
+  });
+
   it('tell what was refused to whoever asked', async () => {
     const listen = newest();
     await expect(listen(Promise.reject(new Error('no')))).rejects.toThrow('no');

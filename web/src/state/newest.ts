@@ -1,9 +1,14 @@
-/** Of several askings of one thing only the newest is listened to: an answer that comes late tells of what was. */
+/** Of several askings of one thing only the newest is listened to: what comes late, an answer or none, tells of what was. */
 export function newest(): <T>(asked: Promise<T>) => Promise<T | undefined> {
   let last = 0;
   return async (asked) => {
     const mine = ++last;
-    const answer = await asked;
-    return mine === last ? answer : undefined;
+    try {
+      const answer = await asked;
+      return mine === last ? answer : undefined;
+    } catch (fault) {
+      if (mine === last) throw fault;
+      return undefined;
+    }
   };
 }

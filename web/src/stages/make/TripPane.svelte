@@ -23,13 +23,9 @@
 
   async function turn(id: string) {
     chosen = chosen.includes(id) ? chosen.filter((c) => c !== id) : [...chosen, id];
-    if (!chosen.length) {
-      trip = null;
-      return;
-    }
     try {
-      const answer = await listen(calls.trip(job, chosen));
-      if (answer) trip = answer;
+      const answer = await listen(chosen.length ? calls.trip(job, chosen) : Promise.resolve(null));
+      if (answer !== undefined) trip = answer;
     } catch (fault) {
       notices.refused(fault);
     }

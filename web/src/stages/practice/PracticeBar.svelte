@@ -44,8 +44,11 @@
 
   async function doing(act: () => Promise<void>) {
     busy = true;
-    await act();
-    busy = false;
+    try {
+      await act();
+    } finally {
+      busy = false;
+    }
   }
 </script>
 
