@@ -137,7 +137,10 @@
     for (let n = 0; n < SEARCHES && !stopped; n += 1) {
       searching = n / SEARCHES;
       try {
-        made = await calls.searchLonger(id, 2 + n);
+        const asked = open.stored?.revision;
+        const found = await calls.searchLonger(id, 2 + n);
+        // what was cut or bought meanwhile is not in it; the next one begins from that
+        if (open.stored?.revision === asked) made = found;
       } catch (fault) {
         notices.refused(fault);
         break;

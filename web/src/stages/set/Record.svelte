@@ -6,6 +6,7 @@
   import Missing from '../../shell/Missing.svelte';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
+  import { newest } from '../../state/newest';
   import { notices } from '../../state/notices.svelte';
   import { remembered } from '../../state/store';
   import { waiting } from '../../state/waiting.svelte';
@@ -37,9 +38,10 @@
   );
   const src = (digest: string) => `/api/jobs/${id}/photos/${digest}.jpg`;
 
+  const listen = newest();
   async function look() {
     try {
-      record = await remembered(`record ${id}`, () => calls.record(id));
+      record = (await listen(remembered(`record ${id}`, () => calls.record(id)))) ?? record;
     } catch (fault) {
       notices.refused(fault);
     }
