@@ -27,6 +27,12 @@
     display: flex;
     flex-wrap: wrap;
     gap: 0.2rem;
+    min-width: 0;
+  }
+  .chip {
+    max-width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   .chip[aria-pressed='true'] {
     font-weight: 650;
