@@ -535,3 +535,10 @@ def test_every_row_of_stock_is_used_as_said() -> None:
     )
     made = solve_make(job(shelf, workshop=Workshop(stock=(rail,))))
     assert {p.part.role for p in made.parts} <= {"shelf", "cleat", "edging"}
+
+
+def test_one_of_a_thing_is_told_as_one() -> None:
+    needs = {b.what: (b.needs, b.unit) for b in solve_make(job(BOX)).buying.list}
+    assert needs["handles"] == (1.0, "piece")
+    assert {unit for n, unit in needs.values() if n == 1} <= {"piece", "pair", "l"}
+    assert "pieces" in {unit for n, unit in needs.values() if n > 1}

@@ -11,6 +11,8 @@ import math
 from collections import Counter
 from collections.abc import Iterable, Iterator, Sequence
 
+from msgspec.structs import replace
+
 from wobble.core.facts import Bought
 from wobble.core.job import Finish, Job, LengthStock, Pack, PackOf, Place, SheetStock, Shop, StockItem, Value
 from wobble.core.length import spoken
@@ -56,6 +58,9 @@ class Basket(Value, frozen=True, kw_only=True):
     lacking: tuple[str, ...] = ()
 
 
+ONE = {"pieces": "piece", "pairs": "pair"}
+
+
 class BasketLine(Value, frozen=True, kw_only=True):
     """One item in a basket: where, how many, and what they cost together."""
 
@@ -85,13 +90,17 @@ def buying(
     had = Counter[str]()
     for fact in bought:
         had[fact.item] += fact.count
-    lines = tuple(_lines(job, parts, tuple(fasteners), layout, coats, had))
+    lines = tuple(_of_one(line) for line in _lines(job, parts, tuple(fasteners), layout, coats, had))
     wanted = Counter[str]()
     for line in lines:
         if line.item and line.packs > line.bought:
             wanted[line.item] += line.packs - line.bought
     found = baskets(wanted, job.workshop.shops, {s.id: s.price for s in job.workshop.stock})
     return Buying(list=lines, baskets=found, why=_why(found))
+
+
+def _of_one(line: ToBuy) -> ToBuy:
+    return replace(line, unit=ONE[line.unit]) if line.needs == 1 and line.unit in ONE else line
 
 
 # --- what is needed ---

@@ -23,7 +23,7 @@
       {#each buying.list as b, i (i)}
         <tr class:done={b.packs > 0 && left(b) === 0} class:quiet={b.packs === 0}>
           <td>{b.what}</td>
-          <td class="figure">{amount(b.needs)} {b.needs === 1 && b.unit === 'pieces' ? 'piece' : b.unit}</td>
+          <td class="figure">{amount(b.needs)} {b.unit}</td>
           <td class="figure">{!b.item ? '—' : b.packs ? `${left(b)} of ${b.packs}` : 'at hand'}</td>
           <td class="figure">{b.price === null || b.price === undefined ? '' : b.price.toFixed(2)}</td>
           <td class="no-print">

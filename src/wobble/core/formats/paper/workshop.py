@@ -235,8 +235,7 @@ def _shopping(sheet: Pages, made: Made) -> None:
         for b in some:
             price = "" if b.price is None else f"{b.price:.2f}"
             count = str(b.packs - b.bought) if b.item else ""
-            unit = "piece" if (b.needs, b.unit) == (1, "pieces") else b.unit
-            sheet.row([(0, count), (12, b.what), (120, f"{b.needs:g} {unit}"), (160, price)], box=True)
+            sheet.row([(0, count), (12, b.what), (120, f"{b.needs:g} {b.unit}"), (160, price)], box=True)
     sheet.row([(0, buying.why)])
 
 
