@@ -6,7 +6,7 @@ export const TOLD_MS = 500;
 export const LONG_MS = 6000;
 
 export class UnderWay {
-  #asked = new Set<symbol>();
+  #asked = 0;
   /** `still` before anything is told and after all has come. */
   told = $state<'still' | 'under way' | 'long'>('still');
   #soon: ReturnType<typeof setTimeout> | undefined;
@@ -14,15 +14,14 @@ export class UnderWay {
 
   /** Whatever comes of what is asked for, it is under way until then. */
   watch<T>(asked: Promise<T>): Promise<T> {
-    const one = Symbol();
-    if (!this.#asked.size) {
+    if (!this.#asked) {
       this.#soon = setTimeout(() => (this.told = 'under way'), TOLD_MS);
       this.#later = setTimeout(() => (this.told = 'long'), LONG_MS);
     }
-    this.#asked.add(one);
+    this.#asked += 1;
     const done = () => {
-      this.#asked.delete(one);
-      if (this.#asked.size) return;
+      this.#asked -= 1;
+      if (this.#asked) return;
       clearTimeout(this.#soon);
       clearTimeout(this.#later);
       this.told = 'still';

@@ -11,6 +11,7 @@
   import Missing from '../../shell/Missing.svelte';
   import Panes from '../../shell/Panes.svelte';
   import Workbench from '../../shell/Workbench.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import Answers from '../../shell/Answers.svelte';
@@ -88,6 +89,7 @@
     if (shown) answers?.scrollIntoView({ block: 'nearest' });
   });
 
+  const here = inView();
   onMount(() => {
     keys.page = [
       { keys: ['u'], what: 'Undo the last decision', run: () => void decision.undo() },
@@ -98,12 +100,10 @@
       { keys: ['p'], what: 'Print the shim list', run: () => print() },
       { keys: ['s'], what: 'Forget the marks of what changed', run: () => decision.seen() },
     ];
-    let here = true;
     void decision.load().then(() => {
-      if (here) document.title = `Fit · ${open.place(decision.key)?.name ?? ''} · Wobble`;
+      if (here()) document.title = `Fit · ${open.place(decision.key)?.name ?? ''} · Wobble`;
     });
     return () => {
-      here = false;
       decision.leave();
     };
   });

@@ -14,6 +14,7 @@
   import NumberPad from '../../entry/NumberPad.svelte';
   import Missing from '../../shell/Missing.svelte';
   import Workbench from '../../shell/Workbench.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { practising } from '../../state/practising.svelte';
@@ -99,6 +100,7 @@
       then(() => (round.best ? round.go(round.best) : round.goto(best.surface, best.at as [number, number])));
   }
 
+  const here = inView();
   onMount(() => {
     keys.page = [
       { keys: ['Enter'], what: 'Record what is typed and walk on' },
@@ -114,16 +116,14 @@
       { keys: ['n'], what: 'Found something, or a note', run: () => (finding = true) },
       { keys: ['l'], what: 'Another reading: a level, or across', run: () => (other = true) },
     ];
-    let here = true;
     void round.load().then(() => {
-      if (!here) return;
+      if (!here()) return;
       document.title = `Gauge · ${open.place(round.key)?.name ?? ''} · Wobble`;
       pad?.focus();
     });
     const deaf = waiting.onArrival((job) => void (job === round.job && round.arrived()));
     practising.tools = tools(round, () => pad);
     return () => {
-      here = false;
       practising.tools = null;
       deaf();
       round.leave();

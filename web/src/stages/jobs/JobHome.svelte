@@ -6,17 +6,18 @@
   import TextField from '../../entry/TextField.svelte';
   import Fold from '../../shell/Fold.svelte';
   import Missing from '../../shell/Missing.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { remembered } from '../../state/store';
   import { STAGES, walk } from '../../shell/progress';
-  import Instruments from './Instruments.svelte';
-  import Kit from './Kit.svelte';
+  import Instruments from './said/Instruments.svelte';
+  import Kit from './said/Kit.svelte';
   import Notches from './Notches.svelte';
   import Onward from './Onward.svelte';
   import SmallPlace from './SmallPlace.svelte';
-  import WayIn from './WayIn.svelte';
-  import Ways from './Ways.svelte';
+  import WayIn from './said/WayIn.svelte';
+  import Ways from './said/Ways.svelte';
 
   let { params }: { params: Record<string, string> } = $props();
   // svelte-ignore state_referenced_locally (each address has a page of its own)
@@ -25,22 +26,18 @@
 
   let glance = $state.raw<Glance | null>(null);
 
+  const here = inView();
   onMount(() => {
     keys.page = [];
-    let here = true;
     void open.load(id).then(() => {
-      if (here) document.title = `${open.stored?.job.name ?? 'Job'} · Wobble`;
+      if (here()) document.title = `${open.stored?.job.name ?? 'Job'} · Wobble`;
     });
-    return () => {
-      here = false;
-    };
   });
 
   $effect(() => {
-    const asked = id;
-    if (open.stored?.id !== asked || open.stored.revision < 0) return undefined;
+    if (open.stored?.id !== id || open.stored.revision < 0) return undefined;
     let wanted = true;
-    void remembered(`glance ${asked}`, () => calls.glance(asked))
+    void remembered(`glance ${id}`, () => calls.glance(id))
       .then((found) => wanted && (glance = found))
       .catch(() => undefined); // the page stands without it
     return () => {

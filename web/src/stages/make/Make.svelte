@@ -9,6 +9,7 @@
   import Panes from '../../shell/Panes.svelte';
   import TwoColumns from '../../shell/TwoColumns.svelte';
   import { router } from '../../router.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { newest } from '../../state/newest';
@@ -16,14 +17,14 @@
   import { session } from '../../state/session.svelte';
   import { remembered } from '../../state/store';
   import { waiting } from '../../state/waiting.svelte';
-  import BuyPane from './BuyPane.svelte';
-  import TripPane from './TripPane.svelte';
+  import BuyPane from './shop/BuyPane.svelte';
+  import TripPane from './shop/TripPane.svelte';
   import FinishPane from './FinishPane.svelte';
   import PartPane from './PartPane.svelte';
   import Piles from './Piles.svelte';
   import SettingsPane from './SettingsPane.svelte';
-  import SheetsPane from './SheetsPane.svelte';
-  import WorkshopPane from './WorkshopPane.svelte';
+  import SheetsPane from './sheets/SheetsPane.svelte';
+  import WorkshopPane from './shop/WorkshopPane.svelte';
   import { boughtHere, liesOn, piles, pinned, withPending, type Tie } from './piles';
 
   let { params }: { params: Record<string, string> } = $props();
@@ -171,6 +172,7 @@
       : '',
   );
 
+  const here = inView();
   onMount(() => {
     keys.page = [
       { keys: ['p'], what: 'Print what is shown', run: () => print() },
@@ -182,14 +184,12 @@
     });
     // the code on a label opens its part
     lit = new URLSearchParams(location.search).get('part');
-    let here = true;
     void open.load(id).then(() => {
-      if (!here) return;
+      if (!here()) return;
       document.title = `Make · ${open.stored?.job.name ?? ''} · Wobble`;
       if (open.stored) void look();
     });
     return () => {
-      here = false;
       stopped = true;
       deaf();
     };

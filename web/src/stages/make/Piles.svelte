@@ -3,7 +3,7 @@
   import type { MarkedPart } from '../../api/types';
   import LengthField from '../../entry/LengthField.svelte';
   import { longest, shortName, type Piles, type Tie } from './piles';
-  import Slab from './Slab.svelte';
+  import Slab from './sheets/Slab.svelte';
 
   interface Props {
     piles: Piles;

@@ -12,13 +12,13 @@ import type {
   ToBuy,
 } from '../../api/types';
 import { button, choose, fill, page, press, shown } from '../../testing';
-import BuyPane from './BuyPane.svelte';
+import BuyPane from './shop/BuyPane.svelte';
 import FinishPane from './FinishPane.svelte';
 import PartPane from './PartPane.svelte';
 import Piles from './Piles.svelte';
 import SettingsPane from './SettingsPane.svelte';
-import SheetDrawing from './SheetDrawing.svelte';
-import SheetsPane from './SheetsPane.svelte';
+import SheetDrawing from './sheets/SheetDrawing.svelte';
+import SheetsPane from './sheets/SheetsPane.svelte';
 import { boughtHere, liesOn, merged, numberSpots, piles, shortName, withPending, type Tie } from './piles';
 
 const part = (

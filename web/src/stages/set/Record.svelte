@@ -4,6 +4,7 @@
   import { calls } from '../../api/calls';
   import type { JobRecord } from '../../api/types';
   import Missing from '../../shell/Missing.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import { newest } from '../../state/newest';
@@ -46,21 +47,18 @@
       notices.refused(fault);
     }
   }
+  const here = inView();
   onMount(() => {
     keys.page = [{ keys: ['p'], what: 'Print the record', run: () => print() }];
     const deaf = waiting.onArrival((j) => {
       if (j === id) void look();
     });
-    let here = true;
     void open.load(id).then(() => {
-      if (!here) return;
+      if (!here()) return;
       document.title = `Record · ${open.stored?.job.name ?? ''} · Wobble`;
       if (open.stored) void look();
     });
-    return () => {
-      here = false;
-      deaf();
-    };
+    return deaf;
   });
 </script>
 

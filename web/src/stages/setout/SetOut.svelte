@@ -8,6 +8,7 @@
   import Missing from '../../shell/Missing.svelte';
   import Panes from '../../shell/Panes.svelte';
   import Workbench from '../../shell/Workbench.svelte';
+  import { inView } from '../../state/inview';
   import { open } from '../../state/job.svelte';
   import { keys } from '../../state/keys.svelte';
   import HeightsPane from './panes/HeightsPane.svelte';
@@ -81,6 +82,7 @@
     if (next) setting.pick(next.unit.id);
   }
 
+  const here = inView();
   onMount(() => {
     keys.page = [
       { keys: ['u'], what: 'Undo', run: () => void setting.undo() },
@@ -106,14 +108,10 @@
         run: () => one && act({ move: 'split', unit: one.id, parts: n } as Move),
       });
     keys.page = keys.page.filter((k) => k.run || k.keys[0] === '← →');
-    let here = true; // what was derived for a page that is left is not asked any more
     void setting.load().then(() => {
-      if (here) document.title = `Set out · ${setting.place?.name ?? ''} · Wobble`;
+      if (here()) document.title = `Set out · ${setting.place?.name ?? ''} · Wobble`;
     });
-    return () => {
-      here = false;
-      setting.leave();
-    };
+    return () => setting.leave();
   });
 </script>
 

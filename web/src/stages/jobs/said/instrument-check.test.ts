@@ -1,11 +1,11 @@
 /** Checking an instrument: what is read becomes a check, what the server finds is shown before it counts. */
 import { unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { calls } from '../../api/calls';
-import { Refused } from '../../api/client';
-import type { Instrument } from '../../api/types';
-import { notices } from '../../state/notices.svelte';
-import { fill, labelled, page, press, shown } from '../../testing';
+import { calls } from '../../../api/calls';
+import { Refused } from '../../../api/client';
+import type { Instrument } from '../../../api/types';
+import { notices } from '../../../state/notices.svelte';
+import { fill, labelled, page, press, shown } from '../../../testing';
 import InstrumentCheck from './InstrumentCheck.svelte';
 
 const told = { close: vi.fn(), kept: vi.fn<(i: Instrument) => void>() };

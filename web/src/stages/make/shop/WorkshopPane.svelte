@@ -1,16 +1,16 @@
 <!-- The workshop: its stock, the saw, machines, shops and their prices, the finish. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import { DEFAULTS, OPTIONS } from '../../api/fields';
-  import type { Coats, Machine, Shop, Workshop } from '../../api/types';
-  import { Button, Select, SelectItem } from '../../carbon';
-  import TextField from '../../entry/TextField.svelte';
-  import LengthField from '../../entry/LengthField.svelte';
-  import NumberField from '../../entry/NumberField.svelte';
-  import { open } from '../../state/job.svelte';
+  import { calls } from '../../../api/calls';
+  import { DEFAULTS, OPTIONS } from '../../../api/fields';
+  import type { Coats, Machine, Shop, Workshop } from '../../../api/types';
+  import { Button, Select, SelectItem } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import NumberField from '../../../entry/NumberField.svelte';
+  import { open } from '../../../state/job.svelte';
   import StockPane from './StockPane.svelte';
-  import { key, readFile, text } from '../../entry/inputs';
-  import { notices } from '../../state/notices.svelte';
+  import { key, readFile, text } from '../../../entry/inputs';
+  import { notices } from '../../../state/notices.svelte';
 
   let { job, workshop: w }: { job: string; workshop: Workshop } = $props();
   const stock = $derived(w.stock ?? []);

@@ -1,11 +1,11 @@
 <!-- The shim kit: what the installer has to pack with. -->
 <script lang="ts">
-  import type { ShimKit } from '../../api/types';
-  import { Button } from '../../carbon';
-  import LengthField from '../../entry/LengthField.svelte';
-  import NumberField from '../../entry/NumberField.svelte';
-  import { open } from '../../state/job.svelte';
-  import { usual } from '../../entry/usual';
+  import type { ShimKit } from '../../../api/types';
+  import { Button } from '../../../carbon';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import NumberField from '../../../entry/NumberField.svelte';
+  import { open } from '../../../state/job.svelte';
+  import { usual } from '../../../entry/usual';
 
   let { kit }: { kit: ShimKit } = $props();
   const pieces = $derived(kit.pieces ?? []);

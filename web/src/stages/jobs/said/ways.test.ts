@@ -1,8 +1,8 @@
 /** What is said once for a job: ways of building, the shim kit. Each field writes itself alone. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Construction, ShimKit } from '../../api/types';
-import { open } from '../../state/job.svelte';
-import { choose, fill, page, press, shown } from '../../testing';
+import type { Construction, ShimKit } from '../../../api/types';
+import { open } from '../../../state/job.svelte';
+import { choose, fill, page, press, shown } from '../../../testing';
 import Kit from './Kit.svelte';
 import Ways from './Ways.svelte';
 

@@ -1,10 +1,10 @@
 /** The way in, and where surfaces step: lists that are added to, changed in one entry and taken from. */
 import { unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Passage, StoredJob, WallStep } from '../../api/types';
-import { open } from '../../state/job.svelte';
-import { choose, fill, labelled, options, page, press, shown } from '../../testing';
-import Steps from './place/Steps.svelte';
+import type { Passage, StoredJob, WallStep } from '../../../api/types';
+import { open } from '../../../state/job.svelte';
+import { choose, fill, labelled, options, page, press, shown } from '../../../testing';
+import Steps from '../place/Steps.svelte';
 import WayIn from './WayIn.svelte';
 
 let made: Record<string, unknown>;

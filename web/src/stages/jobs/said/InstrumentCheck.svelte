@@ -2,15 +2,15 @@
      and flipped. What the
      server finds is shown before it is kept, and counts from then on. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import type { CheckFound, Instrument } from '../../api/types';
-  import { Modal, TextInput } from '../../carbon';
-  import { fieldByField } from '../../entry/fields';
-  import TiltReader from '../../entry/TiltReader.svelte';
-  import { inField, parseLength } from '../../entry/length';
-  import { notices } from '../../state/notices.svelte';
-  import { usePlace } from '../../state/place';
-  import { usualLength } from '../../entry/usual';
+  import { calls } from '../../../api/calls';
+  import type { CheckFound, Instrument } from '../../../api/types';
+  import { Modal, TextInput } from '../../../carbon';
+  import { fieldByField } from '../../../entry/fields';
+  import TiltReader from '../../../entry/TiltReader.svelte';
+  import { inField, parseLength } from '../../../entry/length';
+  import { notices } from '../../../state/notices.svelte';
+  import { usePlace } from '../../../state/place';
+  import { usualLength } from '../../../entry/usual';
   import { sayError } from './error';
 
   interface Props {

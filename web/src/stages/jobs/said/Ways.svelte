@@ -1,12 +1,12 @@
 <!-- Ways of building a carcass, said once for a job: the first holds for every unit that names none. -->
 <script lang="ts">
-  import { DEFAULTS, OPTIONS } from '../../api/fields';
-  import type { Construction } from '../../api/types';
-  import { Button, Checkbox, Select, SelectItem } from '../../carbon';
-  import TextField from '../../entry/TextField.svelte';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { open } from '../../state/job.svelte';
-  import { usual } from '../../entry/usual';
+  import { DEFAULTS, OPTIONS } from '../../../api/fields';
+  import type { Construction } from '../../../api/types';
+  import { Button, Checkbox, Select, SelectItem } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { open } from '../../../state/job.svelte';
+  import { usual } from '../../../entry/usual';
 
   let { ways }: { ways: readonly Construction[] } = $props();
   type Framed = NonNullable<Construction['face_frame']>;

@@ -1,10 +1,10 @@
 <!-- A sheet as on trestles: parts with their marks, cuts numbered in the order in which the saw makes them, offcuts kept in
      view. What may not be cut yet is drawn dashed. -->
 <script lang="ts">
-  import type { LaidSheet } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import { usePlace } from '../../state/place';
-  import { numberSpots } from './piles';
+  import type { LaidSheet } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
+  import { numberSpots } from '../piles';
 
   interface Props {
     sheet: LaidSheet;

@@ -1,16 +1,16 @@
 <!-- The stock: what is on the shelf and what the shops sell, as it is sold and as it measures; CSV in and out. -->
 <script lang="ts">
   import { onMount } from 'svelte';
-  import { calls } from '../../api/calls';
-  import { DEFAULTS, OPTIONS } from '../../api/fields';
-  import type { StockItem, Workshop } from '../../api/types';
-  import { Button, Select, SelectItem } from '../../carbon';
-  import TextField from '../../entry/TextField.svelte';
-  import LengthField from '../../entry/LengthField.svelte';
-  import NumberField from '../../entry/NumberField.svelte';
-  import { notices } from '../../state/notices.svelte';
-  import { merged, stockAt } from './piles';
-  import { key, readFile, text } from '../../entry/inputs';
+  import { calls } from '../../../api/calls';
+  import { DEFAULTS, OPTIONS } from '../../../api/fields';
+  import type { StockItem, Workshop } from '../../../api/types';
+  import { Button, Select, SelectItem } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import NumberField from '../../../entry/NumberField.svelte';
+  import { notices } from '../../../state/notices.svelte';
+  import { merged, stockAt } from '../piles';
+  import { key, readFile, text } from '../../../entry/inputs';
 
   interface Props {
     job: string;

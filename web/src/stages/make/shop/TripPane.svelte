@@ -1,9 +1,9 @@
 <!-- Other jobs that are bought for on the same trip: what is alike is one need, each shop is gone to once. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import type { JobLine, Trip } from '../../api/types';
-  import { newest } from '../../state/newest';
-  import { notices } from '../../state/notices.svelte';
+  import { calls } from '../../../api/calls';
+  import type { JobLine, Trip } from '../../../api/types';
+  import { newest } from '../../../state/newest';
+  import { notices } from '../../../state/notices.svelte';
 
   let { job }: { job: string } = $props();
   let others = $state.raw<readonly JobLine[]>([]);

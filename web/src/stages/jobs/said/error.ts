@@ -1,5 +1,5 @@
-import type { CheckFound, LengthUnit } from '../../api/types';
-import { showLength, showSlope, showSpread } from '../../entry/length';
+import type { CheckFound, LengthUnit } from '../../../api/types';
+import { showLength, showSlope, showSpread } from '../../../entry/length';
 
 /** By how much an instrument reads too much or too little, with its unit and its uncertainty. */
 export function sayError({ value, sd, unit }: CheckFound, shown: LengthUnit): string {

@@ -1,16 +1,16 @@
 <!-- What readings are taken with, and how far one reading may be trusted. -->
 <script lang="ts">
-  import type { Instrument } from '../../api/types';
-  import { Button, Select, SelectItem } from '../../carbon';
-  import TextField from '../../entry/TextField.svelte';
-  import { calls } from '../../api/calls';
-  import { usePlace } from '../../state/place';
-  import type { CheckFound } from '../../api/types';
-  import { notices } from '../../state/notices.svelte';
+  import type { Instrument } from '../../../api/types';
+  import { Button, Select, SelectItem } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
+  import { calls } from '../../../api/calls';
+  import { usePlace } from '../../../state/place';
+  import type { CheckFound } from '../../../api/types';
+  import { notices } from '../../../state/notices.svelte';
   import { sayError } from './error';
   import InstrumentCheck from './InstrumentCheck.svelte';
-  import LengthField from '../../entry/LengthField.svelte';
-  import { open } from '../../state/job.svelte';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import { open } from '../../../state/job.svelte';
 
   let { instruments }: { instruments: readonly Instrument[] } = $props();
   const KINDS = [

@@ -1,11 +1,11 @@
 /** Jobs that are bought for on the same trip. */
 import { flushSync, unmount } from 'svelte';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { calls } from '../../api/calls';
-import { Refused } from '../../api/client';
-import type { JobLine, Trip } from '../../api/types';
-import { notices } from '../../state/notices.svelte';
-import { button, page, press, shown } from '../../testing';
+import { calls } from '../../../api/calls';
+import { Refused } from '../../../api/client';
+import type { JobLine, Trip } from '../../../api/types';
+import { notices } from '../../../state/notices.svelte';
+import { button, page, press, shown } from '../../../testing';
 import TripPane from './TripPane.svelte';
 
 const line = (id: string): JobLine => ({

@@ -1,10 +1,10 @@
 /** The workshop's forms: each writes what was changed and nothing else, and what is no number is told, not kept. */
 import { flushSync } from 'svelte';
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import { calls } from '../../api/calls';
-import type { StockItem, Workshop } from '../../api/types';
-import { open } from '../../state/job.svelte';
-import { choose, fill, page, press, shown } from '../../testing';
+import { calls } from '../../../api/calls';
+import type { StockItem, Workshop } from '../../../api/types';
+import { open } from '../../../state/job.svelte';
+import { choose, fill, page, press, shown } from '../../../testing';
 import StockPane from './StockPane.svelte';
 import WorkshopPane from './WorkshopPane.svelte';
 

@@ -1,8 +1,8 @@
 <!-- All sheets and boards: small ones to choose from, one large as on trestles, walked through cut by cut; a longer search. -->
 <script lang="ts">
-  import type { AimOutcome, LaidLength, LaidSheet, Layout } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import { usePlace } from '../../state/place';
+  import type { AimOutcome, LaidLength, LaidSheet, Layout } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
   import SheetDrawing from './SheetDrawing.svelte';
 
   interface Props {

@@ -1,13 +1,13 @@
 <!-- What everything must pass on its way to the place: doors, corners, stairs, where it is stood up, steps. -->
 <script lang="ts">
-  import { calls } from '../../api/calls';
-  import type { Passage } from '../../api/types';
-  import { Button } from '../../carbon';
-  import TextField from '../../entry/TextField.svelte';
-  import LengthField from '../../entry/LengthField.svelte';
-  import NumberField from '../../entry/NumberField.svelte';
-  import { open } from '../../state/job.svelte';
-  import { usual } from '../../entry/usual';
+  import { calls } from '../../../api/calls';
+  import type { Passage } from '../../../api/types';
+  import { Button } from '../../../carbon';
+  import TextField from '../../../entry/TextField.svelte';
+  import LengthField from '../../../entry/LengthField.svelte';
+  import NumberField from '../../../entry/NumberField.svelte';
+  import { open } from '../../../state/job.svelte';
+  import { usual } from '../../../entry/usual';
 
   let { way }: { way: readonly Passage[] } = $props();
   const put = (way_in: Passage[]) =>

@@ -1,6 +1,6 @@
 <!-- What is bought: ticked off in the shop; and in which shops the whole costs least. -->
 <script lang="ts">
-  import type { Made, Shop, ToBuy } from '../../api/types';
+  import type { Made, Shop, ToBuy } from '../../../api/types';
 
   interface Props {
     buying: Made['buying'];

@@ -1,8 +1,8 @@
 <!-- A part as it lies on a pile: a slab as long as it is in proportion to the others, its mark written on it. -->
 <script lang="ts">
-  import type { MarkedPart } from '../../api/types';
-  import { showLength } from '../../entry/length';
-  import { usePlace } from '../../state/place';
+  import type { MarkedPart } from '../../../api/types';
+  import { showLength } from '../../../entry/length';
+  import { usePlace } from '../../../state/place';
 
   interface Props {
     part: MarkedPart;
