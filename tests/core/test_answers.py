@@ -11,17 +11,17 @@ from tests.alcove import alcove_job, lean
 from tests.catalogue import box, floor_at, grid
 from tests.core.plausible import plausible_job
 from tests.rooms import HANGS, RACK, SHELF, WIDE, A, B, Room, ceiling, sides, studs, thing
-from wobble.core import solve
 from wobble.core.finding import Finding
 from wobble.core.job import FixedTop, HighSpot, Threshold
 from wobble.core.job.backing import Anchor, Backing
 from wobble.core.job.board import Board
 from wobble.core.job.unit import Air, Hung
 from wobble.core.stages import PlaceResult
+from wobble.core.stages.solve import solve_place
 
 
 def result(room: Room) -> PlaceResult:
-    return solve(room.job).places[0]
+    return solve_place(room.job, room.job.places[0].id)
 
 
 def finding(room: Room, code: str) -> Finding:
@@ -128,7 +128,7 @@ def opening_mm(deep: float, casing_at: float) -> float:
     casing = thing("casing", (casing_at, 0.0), surface="right", size=(90.0, 800.0), proud_mm=60.0)
     case = box("A", x=30.0, width=1900.0)
     job = alcove_job(lean(0.0), lean(0.0, 2000.0), replace(case, depth_mm=deep), obstacles=(casing,))
-    opening = solve(job).places[0].fit.sides[0].opening
+    opening = solve_place(job, job.places[0].id).fit.sides[0].opening
     assert opening is not None
     return opening.inside_mm
 
@@ -177,7 +177,8 @@ def test_no_stud_is_spoken_of_in_masonry(anchor):
 
 @pytest.mark.parametrize("seed", range(300, 312))
 def test_nothing_is_moved_by_nothing_and_nothing_that_holds_is_to_be_strengthened(seed):
-    for got in solve(plausible_job(seed)).places:
+    job = plausible_job(seed)
+    for got in (solve_place(job, place.id) for place in job.places):
         assert not re.search(r"moved? 0(\.0)? ?(mm|″|in)", texts(got))
         for held in got.hold.held:
             assert not (held.enough and re.search(r"more studs|blocking|More than|Rest it on a ledger", held.instead))
@@ -218,7 +219,7 @@ def test_one_side_wall_and_a_unit_inside_it():
 def test_a_box_inside_a_wall_that_closes_in():
     """The right wall comes in by 33.9 to the front of a box at 560: 36.3 · 560 / 600; at 1981 it is 15 inside."""
     job = alcove_job(lean(0.0), lean(-36.3, 2000.0), box("A", x=81.0, width=1900.0))
-    told = [f for f in solve(job).places[0].findings if f.code in ("into-wall", "too-wide")]
+    told = [f for f in solve_place(job, job.places[0].id).findings if f.code in ("into-wall", "too-wide")]
     assert told
     assert any(f.figure and abs(f.figure.value_mm) > 10 for f in told)
     front = 2000.0 - 36.3 * 560 / 600

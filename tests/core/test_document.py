@@ -62,7 +62,7 @@ def test_round_trip_loses_nothing_and_follows_the_schema(job):
     written = write_job(job)
     assert read_job(written) == job
     assert write_job(read_job(written)) == written
-    jsonschema.validate(json.loads(written), json.loads(job_schema()))
+    jsonschema.Draft202012Validator(json.loads(SCHEMA.read_bytes())).validate(json.loads(written))
 
 
 @settings(max_examples=40, deadline=None)
@@ -80,6 +80,7 @@ def test_any_job_comes_back_the_same(places, top, name):
 
 def test_the_schema_in_the_repository_is_the_one_in_force():
     assert SCHEMA.read_bytes() == job_schema()
+    jsonschema.Draft202012Validator.check_schema(json.loads(job_schema()))
 
 
 @pytest.mark.parametrize(

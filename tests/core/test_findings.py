@@ -49,7 +49,7 @@ from wobble.core.job import (
 from wobble.core.job.backing import Backing
 from wobble.core.job.board import Board
 from wobble.core.job.unit import Air, Front, Legs, ScrewFeet, ScribeAllowance
-from wobble.core.stages import solve
+from wobble.core.stages.solve import solve_place
 
 RUNS = a(
     kind="moulding",
@@ -253,7 +253,7 @@ NAMES = tuple(sorted(name for part in get_args(codes.Code) if part not in TOLD_E
 
 def told(room: Room) -> set[str]:
     """Return the codes of all that is told of a room."""
-    return {finding.code for finding in solve(room.job).places[0].findings}
+    return {finding.code for finding in solve_place(room.job, room.job.places[0].id).findings}
 
 
 def test_every_code_has_its_room():

@@ -12,10 +12,10 @@ from msgspec.structs import replace
 
 from tests.rooms import WIDE, A, Room, rising_ceiling, sides, splayed, wall
 from tests.setout.places import job_of, piece, place_of
-from wobble.core import solve
 from wobble.core.fit.mouldings.corners import saw_settings
 from wobble.core.job import Moulding
 from wobble.core.make.when.ready import readied
+from wobble.core.stages.solve import solve_place
 
 SHELFWARD = piece("M", 0.0, WIDE, kind="moulding", height_mm=70.0, depth_mm=18.0, over_base_mm=1000.0)
 SKIRTING = replace(SHELFWARD, meets=("left", "right"), fixing_heights_mm=(35.0,))
@@ -23,7 +23,8 @@ SKIRTING = replace(SHELFWARD, meets=("left", "right"), fixing_heights_mm=(35.0,)
 
 def run(body: Moulding, unit=SKIRTING, **room):
     """Return a moulding of a room, and what the room's plan is."""
-    place = solve(Room(units=(A, replace(unit, body=body)), **room).job).places[0]
+    job = Room(units=(A, replace(unit, body=body)), **room).job
+    place = solve_place(job, job.places[0].id)
     return place.fit.mouldings[0], place
 
 
@@ -125,7 +126,7 @@ def test_its_length_is_between_the_walls_and_none_is_longer_than_is_sold():
 def test_what_a_length_is_cut_from_is_never_longer_than_is_sold(wide, pieces):
     """Of 2400 as sold, 30 go for the saw and 15 for a scarf: 2355 are left of each."""
     place = place_of(replace(SKIRTING, width_mm=wide, meets=(), body=Moulding()), width_mm=5000.0)
-    (part,) = [p for p in solve(job_of(place)).places[0].parts if p.role == "trim"]
+    (part,) = [p for p in solve_place(job_of(place), place.id).parts if p.role == "trim"]
     assert part.quantity == pieces
     assert part.blank_mm[0] <= 2400.0
 
@@ -192,7 +193,8 @@ def test_a_curve_says_its_arc_and_the_kerfs_that_let_it_round():
 
 def test_before_anything_is_measured_it_is_in_the_list_and_waits():
     unit = replace(SKIRTING, width_mm=2400.0, body=Moulding(left_mm=500.0))
-    place = solve(job_of(place_of(unit))).places[0]
+    job = job_of(place_of(unit))
+    place = solve_place(job, job.places[0].id)
     parts = {p.id: p for p in place.parts}
     (waits,) = readied(tuple(parts.values()), {})[0].waits
     assert waits.measured

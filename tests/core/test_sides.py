@@ -164,7 +164,7 @@ def test_made_units_share_what_goes_in_for_sure():
 
 def test_a_verdict_is_right_when_it_is_sure():
     """Property over made-up alcoves with boxes that just go in or just do not, against a dense search of the truth."""
-    found = alcoves(100, first_seed=70_000)
+    found = alcoves(60, first_seed=70_000)
     assert 0.3 < np.mean(found.goes) < 0.7, "the boxes are close calls"
     assert found.right >= 0.85
     assert found.sure >= 0.6
@@ -175,7 +175,7 @@ def test_a_verdict_is_right_when_it_is_sure():
 def test_what_surely_goes_in_touches_nothing():
     """Of boxes made to the width that is called sure, at least 93 of 100 pass the true walls (95 less sampling)."""
     goes = []
-    for seed in range(80_000, 80_060):
+    for seed in range(80_000, 80_040):
         alcove = made_up_alcove(seed)
         sure = verdict(surveyed(alcove, seed)).sure_mm
         goes.append(sure <= true_opening_mm(alcove.left, alcove.right))

@@ -39,7 +39,7 @@ def test_a_demo_can_be_done_as_its_plan_says(demo):
 
 def test_made_up_jobs_can_be_done_as_their_plans_say_and_end_near_the_bound():
     shares = []
-    for seed in range(36):
+    for seed in range(24):
         job = made_up(seed)
         planned = solve_order(job, NOW)
         assert faults(job, planned) == [], seed
@@ -48,7 +48,7 @@ def test_made_up_jobs_can_be_done_as_their_plans_say_and_end_near_the_bound():
             shares.append(share)
         else:
             assert "no-session" in {f.code for f in planned.findings}, seed
-    assert len(shares) > 25
+    assert len(shares) > 16
     assert statistics.median(shares) <= 0.1
 
 

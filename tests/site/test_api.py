@@ -96,7 +96,7 @@ def test_jobs_are_listed_last_changed_first(ines):
 def test_every_call_on_a_job_refuses_another_user(ines, tomas):
     """All calls that the API document lists, each with the least body that it takes: as if there were no such job."""
     stored = ines.import_job()
-    document = json.loads(openapi())
+    document = json.loads(OPENAPI.read_text())
     asked = 0
     for path, methods in document["paths"].items():
         if "{job_id}" not in path:
