@@ -73,18 +73,21 @@ class Desk:
         """Return what moved from under the finger since this was asked last, while nobody touched anything."""
         return [f"{what} moved" for what in self.page.evaluate("window.moved.splice(0)")]
 
+    def audit(self, **options: Any) -> list[dict[str, Any]]:
+        """Return what axe finds with such options."""
+        if not self.page.evaluate("'axe' in window"):
+            self.page.evaluate(AXE.read_text())
+        found: list[dict[str, Any]] = self.page.evaluate("options => axe.run(options)", options)["violations"]
+        return found
+
     def barriers(self, *, colours: bool = True) -> list[str]:
         """Return what axe finds against WCAG 2.2 AA and its own good practice, and sideways overflow.
 
         Looking at the colours takes as long as all else: once is enough for what is drawn alike on two screens.
         """
-        if not self.page.evaluate("'axe' in window"):
-            self.page.evaluate(AXE.read_text())
-        left_out = "" if colours else "rules: { 'color-contrast': { enabled: false } },"
-        found = self.page.evaluate(f"axe.run({{ runOnly: {RULES}, {left_out} resultTypes: ['violations'] }})")
-        faults = [
-            f"{v['id']}: {v['nodes'][0]['html'][:160]} {v['nodes'][0]['failureSummary']}" for v in found["violations"]
-        ]
+        left_out = {} if colours else {"color-contrast": {"enabled": False}}
+        found = self.audit(runOnly=RULES, rules=left_out, resultTypes=["violations"])
+        faults = [f"{v['id']}: {v['nodes'][0]['html'][:160]} {v['nodes'][0]['failureSummary']}" for v in found]
         return faults + ([f"{overflow(self.page)} px too wide"] if overflow(self.page) > 0 else [])
 
 

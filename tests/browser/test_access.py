@@ -6,43 +6,24 @@ import re
 from collections.abc import Iterator
 
 import pytest
-from playwright.sync_api import Locator, Page, expect
+from playwright.sync_api import Page, expect
 from tools.browser import PHONE, TABLE, overflow
 
-from tests.browser.conftest import AXE
+from tests.browser.keys import enter, tab_to
 from wobble.site.models import Fact
 
 pytestmark = [pytest.mark.browser, pytest.mark.django_db(transaction=True)]
 
-SEEN = """e => {
-  const s = getComputedStyle(e), around = e.closest('label, .bx--list-box, .bx--form-item') ?? e;
-  const a = getComputedStyle(around);
-  return s.outlineStyle !== 'none' || s.boxShadow !== 'none' || a.outlineStyle !== 'none' || a.boxShadow !== 'none';
-}"""
 LOST = """() => [...document.querySelectorAll('main *, header *')].filter((e) => {
   const s = getComputedStyle(e);
   if (e.closest('svg, .print-only, [class*="visually-hidden"], .folded') || !e.innerText?.trim()) return false;
   const cut = ['hidden', 'clip'].includes(s.overflowY) && s.textOverflow !== 'ellipsis';
   return cut && e.scrollHeight > e.clientHeight + 4;
 }).map((e) => e.outerHTML.slice(0, 120))"""
+MOVING = """() => document.getAnimations().filter((a) => a.playState === 'running')
+  .map((a) => `${a.effect.target.outerHTML.slice(0, 90)} moves`)"""
 SEVEN = "color-contrast-enhanced"
 PLACE = ("/place", "/setout", "/gauge", "/fit", "/hold", "/set")
-
-
-def tab_to(page: Page, what: Locator) -> None:
-    """Press Tab until something has the focus, and look that one sees so."""
-    what.first.wait_for()
-    for _ in range(200):
-        if what.first.evaluate("e => e === document.activeElement"):
-            assert what.first.evaluate(SEEN), f"nobody sees that {what} has the focus"
-            return
-        page.keyboard.press("Tab")
-    raise AssertionError(f"no Tab leads to {what}")
-
-
-def enter(page: Page, what: Locator) -> None:
-    tab_to(page, what)
-    page.keyboard.press("Enter")
 
 
 def stage(page: Page, name: str) -> None:
@@ -106,29 +87,26 @@ def test_the_whole_journey_by_keyboard_alone(table):
     assert {"offset", "detection", "cut", "step", "as set"} <= set(kinds)
 
 
-@pytest.mark.parametrize(("screen", "letters"), [(TABLE, 200), ({"viewport": {"width": 320, "height": 640}}, 100)])
-def test_larger_letters_and_narrower_windows_lose_nothing(desks, screen, letters):
-    """WCAG 2.2, 1.4.4 and 1.4.10: letters twice as large, and 320 across (1280 at four times the size)."""
-    desk = desks(screen)
-    lost: dict[str, list[str]] = {}
-    for address in addresses(desk.open_demo()):
-        desk.goto(address)
-        desk.page.evaluate(f"document.documentElement.style.fontSize = '{letters}%'")
-        desk.page.wait_for_timeout(150)
-        found = [*desk.page.evaluate(LOST), *(["too wide"] if overflow(desk.page) > 0 else [])]
-        lost |= {address: found} if found else {}
-    assert lost == {}
-
-
-def test_nothing_moves_for_who_wants_it_so(desks):
+def test_larger_letters_and_narrower_windows_lose_nothing_and_nothing_moves(desks):
+    """WCAG 2.2, 1.4.4 and 1.4.10: letters twice as large, and 320 across (1280 at four times the size); and 2.3.3."""
     desk = desks(TABLE)
-    job = desk.open_demo()
-    for stage_ in ("/gauge", "/fit", "/hold", "/set"):
-        desk.goto(f"{job}/north{stage_}")
-        desk.page.keyboard.press("?")
-        desk.page.wait_for_timeout(50)
-        assert desk.page.evaluate("document.getAnimations().filter((a) => a.playState === 'running').length") == 0
-        desk.page.keyboard.press("Escape")
+    page = desk.page
+    found: dict[str, list[str]] = {}
+    for address in addresses(desk.open_demo()):
+        page.set_viewport_size(TABLE["viewport"])
+        desk.goto(address)
+        page.keyboard.press("?")
+        page.wait_for_timeout(50)
+        faults = page.evaluate(MOVING)
+        page.keyboard.press("Escape")
+        for wide, letters in ((1280, "200%"), (320, "")):
+            page.set_viewport_size({"width": wide, "height": 640})
+            page.evaluate("size => { document.documentElement.style.fontSize = size }", letters)
+            page.wait_for_timeout(150)
+            faults += [f"at {wide}: {lost}" for lost in page.evaluate(LOST)]
+            faults += [f"at {wide}: too wide"] if overflow(page) > 0 else []
+        found |= {address: faults} if faults else {}
+    assert found == {}
 
 
 def test_in_glaring_light_every_word_has_seven_times_the_light_of_its_ground(desks):
@@ -143,8 +121,7 @@ def test_in_glaring_light_every_word_has_seven_times_the_light_of_its_ground(des
     lacking: dict[str, list[str]] = {}
     for address in ("/", f"{job}/north/gauge", f"{job}/north/hold", f"{job}/north/set", f"{job}/order", f"{job}/make"):
         desk.goto(address)
-        page.evaluate(AXE.read_text())
-        found = page.evaluate(f"axe.run({{ runOnly: ['{SEVEN}'], rules: {{ '{SEVEN}': {{ enabled: true }} }} }})")
-        faint = [node["html"][:120] for fault in found["violations"] for node in fault["nodes"]]
+        found = desk.audit(runOnly=[SEVEN], rules={SEVEN: {"enabled": True}})
+        faint = [node["html"][:120] for fault in found for node in fault["nodes"]]
         lacking |= {address: faint} if faint else {}
     assert lacking == {}

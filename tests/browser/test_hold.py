@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import pytest
 from playwright.sync_api import Page, expect
-from tools.browser import PHONE
 
 from wobble.site.models import Fact, Place
 
@@ -33,38 +32,6 @@ def test_a_hole_that_missed_is_a_tap_and_the_studs_are_estimated_again(phone):
     assert detections()[-1]["sees"] == "miss"
     expect(page.get_by_text("two things disagree")).to_be_visible()
     assert phone.barriers() == []
-
-
-def test_what_was_hit_keeps_screws_away_and_is_taken_back_by_the_same_tap(table):
-    page = table.page
-    table.goto(table.open_demo() + "/north/hold")
-    hit = page.get_by_role("button", name="Screw 1 hit something")
-    hit.click()
-    expect(page.get_by_text("something that is no wood was met there").first).to_be_visible()
-    assert detections()[-1]["sees"] == "something else"
-    page.get_by_text("found so far").click()
-    page.get_by_role("button", name="Take back trial hole at 190").click()
-    expect(page.get_by_text("something that is no wood was met there")).to_have_count(0)
-    expect(hit).to_have_attribute("aria-pressed", "false")
-    assert all(d["sees"] != "something else" for d in detections())
-
-
-def test_what_is_found_without_a_connection_waits_and_is_sent_once(desks, line):
-    phone = desks(PHONE, address=line.address)
-    page = phone.page
-    phone.goto(phone.open_demo() + "/north/hold")
-    expect(page.get_by_text("6 studs, 600 apart")).to_be_visible()
-    before = len(detections())
-    line.cut()
-    phone.watch.cut = True
-    page.get_by_role("button", name="Screw 2 bit").tap()
-    expect(page.get_by_role("button", name="Screw 2 bit")).to_have_attribute("aria-pressed", "true")
-    expect(page.get_by_role("status")).to_have_text("1 waiting")
-    assert len(detections()) == before
-    line.mend()
-    expect(page.get_by_role("status")).to_have_text("kept", timeout=15_000)
-    expect(page.get_by_role("button", name="Screw 2 bit")).to_have_attribute("aria-pressed", "true")
-    assert [d["sees"] for d in detections()[before:]] == ["hit"]
 
 
 def test_the_drawing_says_where_and_a_backing_is_said(table):
@@ -118,13 +85,3 @@ def test_a_wall_is_furred_flat_and_laid_out_to_hang_things_on(table):
     page.get_by_label("Apart, tip to tip, mm").fill("50")
     page.get_by_label("Apart, tip to tip, mm").press("Enter")
     expect(page.get_by_text("leaves no room to hook on")).to_be_visible()
-
-
-def test_every_part_of_hold_is_sound_on_a_phone(phone):
-    phone.goto(phone.open_demo() + "/north/hold")
-    found = {}
-    for name in PANES:
-        pane(phone.page, name)
-        phone.page.wait_for_timeout(300)
-        found[name] = phone.barriers()
-    assert {name: faults for name, faults in found.items() if faults} == {}

@@ -76,16 +76,6 @@ def test_a_thickness_as_measured_goes_into_the_sums(table):
     expect(page.get_by_role("button", name="A3 bottom")).to_contain_text("665.8")
 
 
-def test_every_pane_is_free_of_barriers_on_table_and_phone(desks):
-    for screen in (None, PHONE):
-        desk = desks(screen)
-        desk.goto(desk.open_demo() + "/make")
-        for name in PANES:
-            pane(desk.page, name)
-            desk.page.wait_for_timeout(100)
-            assert desk.barriers(colours=screen is None) == [], name
-
-
 def test_in_the_workshop_without_a_connection_ticks_wait_and_are_sent_once(desks, line):
     phone = desks(PHONE, address=line.address)
     page = phone.page

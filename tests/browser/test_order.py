@@ -24,19 +24,6 @@ def facts(kind: str) -> list[dict[str, object]]:
     return [row.fact for row in Fact.objects.filter(kind=kind, place__job__name="Gable workroom").order_by("pk")]
 
 
-def test_tonight_is_a_list_that_is_ticked_and_the_next_comes_up(table):
-    page = table.page
-    table.goto(table.open_demo() + "/order")
-    page.get_by_role("button", name="2 h", exact=True).click()
-    expect(page.get_by_text("Then these may begin")).to_be_visible()
-    page.get_by_role("button", name="Done", exact=True).first.click()
-    expect(page.get_by_text("kept")).to_be_visible()
-    assert facts("step")[0]["step"] == "buy"
-    # what waited for it is on the list now
-    expect(page.get_by_role("button", name=re.compile("Cut 64 parts|Read the slides")).first).to_be_visible()
-    expect(page.get_by_text("Buy what is not at hand")).to_have_count(0)
-
-
 def test_a_step_on_the_rods_opens_with_what_it_needs_is_timed_and_turned(table):
     page = table.page
     path = table.open_demo()
@@ -150,21 +137,3 @@ def test_pictures_wait_without_a_connection_and_are_sent_once(desks, line, tmp_p
     page.goto(path + "/record")
     expect(page.get_by_role("img", name="during: A Drawers: square")).to_be_visible()
     assert len(facts("as set")) == 1
-
-
-def test_every_pane_of_order_and_set_is_free_of_barriers_on_table_and_phone(desks):
-    for screen in (None, PHONE):
-        desk = desks(screen)
-        path = desk.open_demo()
-        desk.goto(path + "/order")
-        for name in ("Tonight", "The whole", "Day by day", "Sessions"):
-            pane(desk.page, name)
-            desk.page.wait_for_timeout(150)
-            assert desk.barriers(colours=screen is None) == [], name
-        desk.goto(path + "/north/set")
-        for name in ("Checks", "Before and after", "Found otherwise"):
-            pane(desk.page, name, of="Parts of setting")
-            desk.page.wait_for_timeout(300)
-            assert desk.barriers(colours=screen is None) == [], name
-        desk.goto(path + "/record")
-        assert desk.barriers(colours=screen is None) == []

@@ -3,7 +3,7 @@ import { flushSync, unmount } from 'svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { calls } from '../../../api/calls';
 import type { Instrument, Place, Reading, SurfaceName } from '../../../api/types';
-import { choose, fill, options, page, press, shown } from '../../../testing';
+import { choose, fill, labelled, options, page, press, shown } from '../../../testing';
 import OtherReading from './OtherReading.svelte';
 
 const ALL: SurfaceName[] = ['floor', 'back', 'left', 'right', 'ceiling'];
@@ -104,6 +104,16 @@ describe('a level between two spots', () => {
       taken_by: 'Ines',
       entered: '-2,5',
     });
+  });
+
+  it('is turned end for end for a pair, which finds its bias', () => {
+    put();
+    fill('To: along', '1900');
+    fill('To: out', '100');
+    fill('Rises by', '1.2');
+    labelled<HTMLInputElement>(/turned end for end/).click();
+    press('Record');
+    expect(recorded()).toMatchObject({ turned: true, value: 1.2, start: [700, 100] });
   });
 
   it('takes degrees as they are, in inches too', () => {

@@ -73,6 +73,16 @@
     border-top: 1px solid var(--w-line);
     height: 2.4rem;
   }
+  td:first-child {
+    overflow-wrap: anywhere;
+    min-width: 7.5rem;
+  }
+  td:last-child {
+    padding-right: 0;
+  }
+  li .figure {
+    white-space: nowrap;
+  }
   .done td:not(:last-child) {
     color: var(--w-ink-soft);
     text-decoration: line-through;
@@ -92,7 +102,7 @@
   }
   .baskets {
     display: grid;
-    grid-template-columns: repeat(auto-fill, minmax(16rem, 1fr));
+    grid-template-columns: repeat(auto-fill, minmax(min(16rem, 100%), 1fr));
     gap: 0.75rem;
     align-items: start;
   }
@@ -100,6 +110,7 @@
     background: var(--w-sheet);
     border: 1px solid var(--w-line);
     padding: 0.6rem 0.75rem;
+    min-width: 0;
   }
   .best {
     border-color: var(--w-chalk);
@@ -115,6 +126,9 @@
     list-style: none;
     padding: 0;
     margin: 0 0 0.4rem;
+  }
+  li span:first-child {
+    min-width: 0;
   }
   li {
     display: flex;
