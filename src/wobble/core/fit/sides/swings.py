@@ -84,10 +84,11 @@ def past_square(door_mm: float, handle_mm: float, beside: Beside) -> Floats:
     turned = np.radians(TURNS_DEG)
     limit = np.full(len(beside.gaps), cap)
     along = max(door_mm - HANDLE_IN_MM, door_mm / 2)
-    at_out, each = np.ascontiguousarray(beside.gaps.T), np.arange(len(beside.gaps))
+    at_out, each, least = np.ascontiguousarray(beside.gaps.T), np.arange(len(beside.gaps)), beside.gaps.min()
     for s, h in ((door_mm, 0.0), (along, handle_mm + HANDLE_MARGIN_MM)):
         side, out = s * np.sin(turned) + h * np.cos(turned), s * np.cos(turned) - h * np.sin(turned)
-        within = np.flatnonzero((out >= beside.out[0]) & (out <= beside.out[-1]))
+        # what is nowhere as far to the side as the nearest thing stands meets nothing
+        within = np.flatnonzero((out >= beside.out[0]) & (out <= beside.out[-1]) & (side >= least))
         if not len(within):
             continue
         side, out, turns = side[within], out[within], TURNS_DEG[within]

@@ -49,8 +49,9 @@ def tilt(walls: Walls, unit: Unit, stand: Stand, z: float, long_mm: float) -> Ti
     narrowest = in_front.min(axis=1)
     lengths = here.max(axis=1)
     needs = lengths[:, None] * np.cos(TILTS) + thick * np.sin(TILTS)
-    passes = (needs <= narrowest[:, None]).any(axis=1)
-    first = np.where(passes, (needs <= narrowest[:, None]).argmax(axis=1), len(TILTS) - 1)
+    goes = needs <= narrowest[:, None]
+    passes = goes.any(axis=1)
+    first = np.where(passes, goes.argmax(axis=1), len(TILTS) - 1)
     raised = float(np.median(lengths * np.sin(TILTS[first])))
     return Tilt(straight=straight, tilted=float(passes.mean()), swing_mm=high, room_mm=raised)
 
