@@ -9,7 +9,7 @@ import numpy as np
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.supports import front_row
 from wobble.core.fit.run.tiers import Tier, tiers, upright
-from wobble.core.fit.scribe.line import Edge, Scribe, scribe
+from wobble.core.fit.scribe.line import Edge, Scribe, scribes
 from wobble.core.fit.surfaces.walls import Walls
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Place, Unit
@@ -42,7 +42,7 @@ def edge_scribes(survey: Survey, place: Place, walls: Walls, stand: Stand, *, ti
             out.append(_panel_back(place, unit, stand))
         if unit.kind == "face frame":
             out += _stiles(walls, unit, stand)
-    return tuple(scribe(survey, edge) for edge in out)
+    return scribes(survey, out)
 
 
 def _panel_back(place: Place, unit: Unit, stand: Stand) -> Edge:

@@ -7,6 +7,7 @@ straight pieces that stay within half a millimetre of it, to be marked by hand o
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
@@ -23,6 +24,8 @@ STEP_MM = 25.0
 """Step along the edge on which the wall is looked at: it turns over some hundred millimetres."""
 MOST_STEPS = 61
 BEVEL_STEP = 4
+MOST_TOGETHER = 16
+"""So many edges of one surface are looked at together: more take memory, and save nothing."""
 MARGIN_MM = 2.0
 """What is left over the proudest spot, so that the first pass of the saw has wood to take."""
 TWO_SIDED_95 = 1.96
@@ -116,22 +119,62 @@ class Edge:
 
 def scribe(survey: Survey, edge: Edge) -> Scribe:
     """Return the cut of one edge against a surface."""
+    return scribes(survey, (edge,))[0]
+
+
+def scribes(survey: Survey, edges: Sequence[Edge]) -> tuple[Scribe, ...]:
+    """Return the cuts of edges, each against its surface; those of one surface together, which is quicker."""
+    alike: dict[tuple[SurfaceName, tuple[float, float] | None], list[int]] = {}
+    for i, edge in enumerate(edges):
+        alike.setdefault((edge.surface, edge.anchor), []).append(i)
+    out: dict[int, Scribe] = {}
+    for which in alike.values():
+        for first in range(0, len(which), MOST_TOGETHER):
+            some = which[first : first + MOST_TOGETHER]
+            out |= zip(some, _together(survey, [edges[i] for i in some]), strict=True)
+    return tuple(out[i] for i in range(len(edges)))
+
+
+def _together(survey: Survey, edges: list[Edge]) -> Iterator[Scribe]:
+    """Yield the cuts of edges against one surface, all counted from the same anchor or from none."""
     spend()
+    surface = edges[0].surface
+    lies = [_lie(edge) for edge in edges]
+    known = survey.adjustment.line(surface, np.vstack([spots for _, _, spots in lies]), edges[0].anchor)
+    backs = [
+        spots[::BEVEL_STEP] + e.thick_mm * np.asarray(e.across) for e, (_, _, spots) in zip(edges, lies, strict=True)
+    ]
+    behind = survey.adjustment.mean((surface, np.vstack(backs)))
+    at = back_at = 0
+    for edge, (share, long_mm, spots), back in zip(edges, lies, backs, strict=True):
+        own = slice(at, at + len(spots))
+        reference = edge.reference_mm[0] + share * (edge.reference_mm[1] - edge.reference_mm[0])
+        left = edge.sign * (reference - known.mean[own])
+        least, most = int(np.argmin(left)), int(np.argmax(left))
+        apart = TWO_SIDED_95 * known.apart(at + most, at + least)
+        into = edge.sign * (behind[back_at : back_at + len(back)] - known.values[own][::BEVEL_STEP])
+        yield _cut(edge, long_mm, share * long_mm, left, known.sd[own], apart, into)
+        at, back_at = at + len(spots), back_at + len(back)
+
+
+def _lie(edge: Edge) -> tuple[Floats, float, Floats]:
+    """Return how far along an edge its spots lie, as shares of its length; that length, mm; and the spots."""
     a, b = np.asarray(edge.start), np.asarray(edge.end)
     long_mm = float(np.linalg.norm(b - a))
     n = min(max(math.ceil(long_mm / STEP_MM) + 1, 2), MOST_STEPS)
     share = np.arange(n) / (n - 1)
-    spots = a + share[:, None] * (b - a)
-    known = survey.adjustment.line(edge.surface, spots, edge.anchor)
-    sd = known.sd
-    reference = edge.reference_mm[0] + share * (edge.reference_mm[1] - edge.reference_mm[0])
-    left = edge.sign * (reference - known.mean)
-    least, most = int(np.argmin(left)), int(np.argmax(left))
-    apart = TWO_SIDED_95 * known.apart(most, least)
-    spread = float(left[most] - left[least])
-    compass = math.ceil(spread + apart + MARGIN_MM)
-    blank = math.ceil(max(float((left + TWO_SIDED_95 * sd).max()) + MARGIN_MM, float(left[least]) + compass))
-    points = fewest_points(share * long_mm, left)
+    return share, long_mm, a + share[:, None] * (b - a)
+
+
+def _cut(edge: Edge, long_mm: float, along: Floats, left: Floats, sd: Floats, apart: float, into: Floats) -> Scribe:
+    """Return the cut of an edge of which so much is left at each place, its ends of the spread known to `apart` mm.
+
+    `into` is how far the surface comes into the piece behind its face, mm.
+    """
+    least = float(left.min())
+    compass = math.ceil(float(left.max()) - least + apart + MARGIN_MM)
+    blank = math.ceil(max(float((left + TWO_SIDED_95 * sd).max()) + MARGIN_MM, least + compass))
+    turned = 0.0 if edge.across == (0.0, 0.0) else math.degrees(math.atan2(float(into.max()), edge.thick_mm))
     return Scribe(
         id=edge.id,
         piece=edge.piece,
@@ -142,29 +185,19 @@ def scribe(survey: Survey, edge: Edge) -> Scribe:
         along=edge.along,
         long_mm=long_mm,
         line=tuple(
-            LinePoint(along_mm=float(share[i] * long_mm), left_mm=float(left[i]), sd_mm=float(sd[i])) for i in points
+            LinePoint(along_mm=float(along[i]), left_mm=float(left[i]), sd_mm=float(sd[i]))
+            for i in fewest_points(along, left)
         ),
         compass_mm=float(compass),
         needed_mm=float(compass),
         there_mm=edge.there_mm,
         blank_mm=0.0 if edge.own else float(blank),
-        bevel_deg=_bevel(survey, edge, spots),
+        # the undercut: the steepest turn of the surface into the piece behind its face, and the usual
+        bevel_deg=USUAL_BEVEL_DEG + max(0.0, turned),
         hand=edge.hand,
         thick_mm=edge.thick_mm,
         flat=edge.flat,
     )
-
-
-def _bevel(survey: Survey, edge: Edge, spots: Floats) -> float:
-    """Return the undercut, degrees: the steepest turn of the surface into the piece behind its face, and the usual."""
-    if edge.across == (0.0, 0.0):
-        return USUAL_BEVEL_DEG
-    spots = spots[::BEVEL_STEP]
-    behind = spots + edge.thick_mm * np.asarray(edge.across)
-    n = len(spots)
-    mean = survey.adjustment.mean((edge.surface, np.vstack([spots, behind])))
-    into = edge.sign * (mean[n:] - mean[:n])
-    return USUAL_BEVEL_DEG + max(0.0, math.degrees(math.atan2(float(into.max()), edge.thick_mm)))
 
 
 def fewest_points(along: Floats, value: Floats, tolerance: float = LINE_TOLERANCE_MM) -> list[int]:

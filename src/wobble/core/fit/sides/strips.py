@@ -5,7 +5,7 @@ from __future__ import annotations
 from msgspec.structs import replace
 
 from wobble.core.fit.run.tiers import TierName
-from wobble.core.fit.scribe.line import Edge, Scribe, scribe
+from wobble.core.fit.scribe.line import Edge, Scribe, scribes
 from wobble.core.fit.sides.closing import Sides
 from wobble.core.gauge.survey import Survey
 from wobble.core.job import Place
@@ -17,7 +17,7 @@ def side_scribes(survey: Survey, place: Place, found: tuple[Sides, ...]) -> tupl
     if closing.method not in ("fillers", "end panel", "face frame first"):
         return ()
     names = {u.id: u for u in place.units}
-    out = []
+    out: list[Edge] = []
     for side in found:
         for f in side.fillers:
             unit = names[f.unit]
@@ -30,27 +30,24 @@ def side_scribes(survey: Survey, place: Place, found: tuple[Sides, ...]) -> tupl
                 "face frame first": f"face frame before {unit.name}, {f.side} stile",
             }[closing.method]
             out.append(
-                scribe(
-                    survey,
-                    Edge(
-                        id=strip_id(side.tier, f.side),
-                        piece=piece,
-                        edge="left edge" if f.side == "left" else "right edge",
-                        surface=f.side,
-                        start=(f.front_mm, low),
-                        end=(f.front_mm, low + f.long_mm),
-                        reference_mm=(f.edge_mm, f.edge_mm),
-                        sign=1.0 if f.side == "left" else -1.0,
-                        along="up from its foot",
-                        hand="left" if f.side == "left" else "right",
-                        thick_mm=closing.board_mm,
-                        there_mm=there,
-                        own=own,
-                        across=(-1.0, 0.0),
-                    ),
+                Edge(
+                    id=strip_id(side.tier, f.side),
+                    piece=piece,
+                    edge="left edge" if f.side == "left" else "right edge",
+                    surface=f.side,
+                    start=(f.front_mm, low),
+                    end=(f.front_mm, low + f.long_mm),
+                    reference_mm=(f.edge_mm, f.edge_mm),
+                    sign=1.0 if f.side == "left" else -1.0,
+                    along="up from its foot",
+                    hand="left" if f.side == "left" else "right",
+                    thick_mm=closing.board_mm,
+                    there_mm=there,
+                    own=own,
+                    across=(-1.0, 0.0),
                 )
             )
-    return tuple(out)
+    return scribes(survey, out)
 
 
 def one_blank(found: tuple[Sides, ...], strips: tuple[Scribe, ...]) -> tuple[tuple[Sides, ...], tuple[Scribe, ...]]:

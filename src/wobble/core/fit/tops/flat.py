@@ -12,7 +12,7 @@ from wobble.core.contents import burdened
 from wobble.core.figure import Figure, Step
 from wobble.core.fit.run.stand import Stand
 from wobble.core.fit.run.tiers import RESTS_MM
-from wobble.core.fit.scribe.line import Edge, Scribe, scribe
+from wobble.core.fit.scribe.line import Edge, Scribe, scribes
 from wobble.core.fit.surfaces.walls import Walls
 from wobble.core.fit.tops.tilt import Tilt, tilt
 from wobble.core.gauge.adjust import Query
@@ -288,7 +288,7 @@ def _short(long_mm: float, sd_mm: float) -> float:
     return float(math.floor(long_mm - 2 * sd_mm - 2 * CLEAT_SHORT_MM))
 
 
-def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart, stand: Stand) -> list[Scribe]:
+def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart, stand: Stand) -> tuple[Scribe, ...]:
     """Return the cut lines of a top: each end against its wall, and the back against the back wall."""
     meets = _meets(walls, survey, unit)
     z, thick = part.height_mm + unit.height_mm, unit.height_mm
@@ -334,4 +334,4 @@ def _edges(survey: Survey, walls: Walls, unit: Unit, part: FlatPart, stand: Stan
                 anchor=stand.back_anchor,
             )
         )
-    return [scribe(survey, e) for e in out]
+    return scribes(survey, out)
