@@ -53,23 +53,6 @@ def test_the_drawing_says_where_and_a_backing_is_said(table):
     assert (Place.objects.get(key="north").decided["backing"])["anchor"]["name"] == "Plug 8"
 
 
-def test_a_wall_unit_hung_over_a_batten_is_told_with_its_spacers(table):
-    page = table.page
-    home = table.open_demo()
-    table.goto(home + "/north/setout")
-    page.get_by_role("button", name="E Glue and clamps", exact=True).click()
-    page.get_by_text("How it stands, is held").click()
-    page.get_by_label("It hangs").select_option("split batten")
-    expect(page.get_by_label("Cleats or battens thick, mm")).to_have_value("18")
-    page.wait_for_timeout(900)
-    table.goto(home + "/north/hold")
-    pane(page, "Rests and joins")
-    told = page.get_by_role("article").filter(has_text="E Glue and clamps")
-    expect(told).to_contain_text("bevelled at 45°")
-    expect(told.get_by_role("listitem")).to_have_count(2)
-    expect(page.get_by_role("table", name="Neighbours screwed together")).to_contain_text("A Drawers to B Press")
-
-
 def test_a_wall_is_furred_flat_and_laid_out_to_hang_things_on(table):
     page = table.page
     table.goto(table.open_demo() + "/north/hold")

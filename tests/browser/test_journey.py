@@ -361,29 +361,6 @@ def test_two_retakes_of_one_reading_are_shown_with_both_values(table):
     assert aside["reason"] == "the other retake holds"
 
 
-def test_a_level_is_flipped_step_by_step_and_goes_on_the_shelf(table):
-    page = table.page
-    workroom = table.open_demo()
-    table.goto(workroom)
-    table.unfold("Instruments")
-    page.get_by_role("button", name="Check Spirit level").click()
-    steps = page.get_by_role("dialog")
-    steps.get_by_label("1. How much the far end").fill("4")
-    steps.get_by_label("2. Turn it").fill("1")
-    page.get_by_role("button", name="Work it out").click()
-    expect(steps.get_by_text("It reads")).to_contain_text("1.3 ± 0.3 mm per m")
-    page.get_by_role("button", name="Count it from now on").click()
-    expect(page.get_by_role("row", name="Spirit level")).to_contain_text("+1.3 ± 0.3 mm per m")
-    page.get_by_role("button", name="To my shelf: Spirit level").click()
-    expect(page.get_by_text("on your shelf")).to_be_visible()
-    jobs = page.evaluate("fetch('/api/jobs').then((r) => r.json())")
-    table.goto("/jobs/" + next(j["id"] for j in jobs if j["name"] == "First job"))
-    table.unfold("Instruments")
-    page.get_by_role("button", name="Remove Spirit level").click()
-    page.get_by_role("button", name="Spirit level, 600", exact=True).click()
-    expect(page.get_by_role("row", name="Spirit level")).to_contain_text("+1.3 ± 0.3 mm per m")
-
-
 def test_a_crowded_place_is_drawn_and_tells_the_value_under_the_finger(phone, browser):
     """500 readings and 80 obstacles on the phone: one node a mark or a station, and the value at any place."""
     page = phone.page
@@ -408,26 +385,3 @@ def test_a_crowded_place_is_drawn_and_tells_the_value_under_the_finger(phone, br
         assert box is not None
         page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
         expect(page.get_by_text(re.compile("Back wall .* ± .* (proud|hollow)"))).to_be_visible()
-
-
-def test_what_is_in_the_way_is_marked_and_stops_the_drill(table):
-    """A pipe put where a fixing would be drilled: it is drawn, kept as a fact, and no screw goes near it."""
-    page = table.page
-    workroom = table.open_demo()
-    table.goto(workroom + "/north/place")
-    page.get_by_role("button", name="Add something in the way").click()
-    page.get_by_label("Name of obstacle 3").fill("Riser")
-    page.get_by_label("Kind of Riser").select_option("pipe")
-    for label, value in (("Along of Riser", "140"), ("Up of Riser", "100"), ("Height of Riser", "900")):
-        field = page.get_by_label(label)
-        field.fill(value)
-        field.press("Enter")
-    page.get_by_role("button", name="Keep changes").click()
-    expect(page.get_by_text("The place is kept")).to_be_visible()
-    assert Fact.objects.latest("id").fact["name"] == "Riser"
-    table.goto(workroom + "/north/fit")
-    expect(page.get_by_text("Riser at A Drawers: access panel")).to_be_visible()
-    expect(page.get_by_text("Find where it runs and shut it off").first).to_be_visible()
-    assert page.locator("title", has_text="Riser: pipe, keep clear").count() == 1
-    table.goto(workroom + "/north/hold")
-    expect(page.get_by_text("kept clear of Riser: on it")).to_be_visible()

@@ -64,18 +64,6 @@ def test_a_sheet_is_walked_through_and_its_parts_open(table):
     expect(page.get_by_role("button", name="Cut", exact=True)).to_have_count(0)
 
 
-def test_a_thickness_as_measured_goes_into_the_sums(table):
-    page = table.page
-    table.goto(table.open_demo() + "/make")
-    expect(page.get_by_role("button", name="A3 bottom")).to_contain_text("664.8")  # 700 less twice 17.6
-    pane(page, "Workshop")
-    field = page.get_by_role("textbox", name="Measures, mm").first
-    field.fill("17.1")
-    field.press("Enter")
-    pane(page, "Now and not yet")
-    expect(page.get_by_role("button", name="A3 bottom")).to_contain_text("665.8")
-
-
 def test_in_the_workshop_without_a_connection_ticks_wait_and_are_sent_once(desks, line):
     phone = desks(PHONE, address=line.address)
     page = phone.page

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from pathlib import Path
 
 import pytest
 from PIL import Image
@@ -42,27 +41,6 @@ def test_a_step_on_the_rods_opens_with_what_it_needs_is_timed_and_turned(table):
     page.get_by_role("button", name="Take it back").click()
     expect(page.get_by_text("as you said")).to_have_count(0)
     page.keyboard.press("Escape")
-
-
-def test_sessions_are_said_and_the_end_follows(table):
-    page = table.page
-    path = table.open_demo()
-    table.goto(path + "/order")
-    ends = page.get_by_text(re.compile("^Done by "))
-    before = ends.inner_text()
-    pane(page, "Sessions")
-    days = page.get_by_role("group", name="Days of Evening")
-    for day in ("mon", "wed", "fri"):
-        days.get_by_role("button", name=day).click()
-        expect(days.get_by_role("button", name=day)).to_have_attribute("aria-pressed", "true")
-    expect(ends).not_to_have_text(before)
-    page.get_by_role("button", name="See what each comes to").click()
-    expect(page.get_by_role("button", name=re.compile("after setting.*done "))).to_be_visible()
-    assert len(Job.objects.get(name="Gable workroom").decided["sessions"]["habits"][0]["days"]) == 5
-    pane(page, "Day by day")
-    with page.expect_download() as saved:
-        page.get_by_role("link", name="Save as a calendar").click()
-    assert Path(saved.value.path()).read_text().startswith("BEGIN:VCALENDAR")
 
 
 def test_what_is_half_typed_or_half_pressed_when_an_answer_comes_is_not_lost(table):
