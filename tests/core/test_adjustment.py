@@ -99,7 +99,7 @@ def test_a_moved_line_is_found_from_the_stations_read_from_both():
     assert at == pytest.approx(1043.6, abs=max(3 * sd, 0.05))
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.permutations(range(8)), st.lists(st.floats(-8, 8), min_size=8, max_size=8))
 def test_the_order_of_readings_does_not_matter(order, heights):
     readings = [offset(f"r{i}", "floor", ROOM[2 * i], 1000 - h) for i, h in enumerate(heights)]
@@ -109,7 +109,7 @@ def test_the_order_of_readings_does_not_matter(order, heights):
     assert one.sd == pytest.approx(other.sd, abs=1e-6)
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.floats(0, 3000), st.floats(0, 600))
 def test_one_more_reading_never_makes_the_floor_less_known(x, y):
     before = job_of(*floor_at(ROOM[:7], lambda *_: 0.0))

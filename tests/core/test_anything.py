@@ -178,7 +178,7 @@ def figures(value: object) -> Iterator[Figure]:
 
 
 @given(units(), detections(), backings(), st.sampled_from(["fillers", "face frame first", "end panel"]))
-@settings(max_examples=25, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=25, suppress_health_check=list(HealthCheck))
 def test_fit_and_hold_answer_whatever_is_asked(standing, behind, backing, method):
     job = place_of(standing, behind, backing, Closing(method=method))
     fit, hold = solve_fit(job, "place"), solve_hold(job, "place")

@@ -65,7 +65,7 @@ def test_round_trip_loses_nothing_and_follows_the_schema(job):
     jsonschema.Draft202012Validator(json.loads(SCHEMA.read_bytes())).validate(json.loads(written))
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 @given(
     st.lists(st.tuples(st.floats(0, 3000), st.floats(0, 600), st.floats(-2000, 2000)), max_size=6),
     st.floats(1, 2000),

@@ -41,7 +41,7 @@ def searched(door: float, handle: float, out: np.ndarray, gaps: np.ndarray) -> f
     grows=st.floats(-0.1, 0.1),
     deep=st.floats(60, 900),
 )
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_a_door_opens_as_far_as_a_dense_search_finds(door, handle, near, grows, deep):
     """A wall that runs away or comes in, and ends somewhere: agreed to the step of a degree, to the safe side."""
     out = np.linspace(0.0, deep, 9)

@@ -172,7 +172,7 @@ def test_a_run_turned_in_plan_opens_a_wedge_behind_it():
     assert min(p.gap.value_mm for p in packings) >= -0.35
 
 
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 @given(st.floats(-10, 18))
 def test_raising_the_line_raises_every_gap_by_as_much(over):
     job = gable_workroom()

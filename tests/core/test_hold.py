@@ -39,7 +39,7 @@ CASE = st.tuples(
 
 
 @given(CASE, st.sampled_from([0.0, 0.1, 0.5, 1.2]))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_the_six_modes_are_those_of_statics_with_and_without_a_gap(case, gap):
     q_s, q_m, side, main, moment = case
     found = yields(q_s, q_m, side, main, gap, moment, moment)

@@ -199,7 +199,7 @@ def test_what_checks_find_worked_out_by_hand():
     assert [off.value, off.sd] == pytest.approx([1.0, 0.25])
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.floats(-2, 2), st.integers(0, 10_000))
 def test_a_check_finds_the_instruments_own_error_within_its_uncertainty(error, seed):
     rng = np.random.default_rng(seed)

@@ -141,7 +141,7 @@ def flip_tested(bias: float, true_slope: float, seed: int, n_pairs: int = 2) -> 
     return replace(job, instruments=(*job.instruments, level))
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(st.floats(-2, 2), st.floats(-8, 8), st.integers(0, 1000))
 def test_a_flip_test_finds_the_bias_of_a_level(bias, slope, seed):
     job = flip_tested(bias, slope, seed, n_pairs=3)

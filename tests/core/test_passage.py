@@ -33,7 +33,7 @@ def fits_by_turning(p: float, q: float, width: float, height: float) -> float:
 
 
 @given(SIDE, SIDE, SIDE, SIDE)
-@settings(max_examples=300, deadline=None)
+@settings(max_examples=300)
 def test_a_rectangle_lies_in_another_when_some_angle_says_so(p, q, width, height):
     slack = fits_by_turning(p, q, width, height)
     if abs(slack) > 0.5:
@@ -99,7 +99,7 @@ def test_a_ladder_round_a_corner_is_the_known_one():
 
 
 @given(st.floats(600, 2400), st.floats(200, 800))
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_standing_up_needs_the_highest_that_a_corner_gets(height, depth):
     angles = np.linspace(0, math.pi / 2, 20_001)
     highest = (height * np.sin(angles) + depth * np.cos(angles)).max()

@@ -21,7 +21,7 @@ def kit_of(pieces, **more) -> ShimKit:
     return ShimKit(pieces=tuple(ShimPiece(thickness_mm=t, count=n) for t, n in pieces), tapers=(), **more)
 
 
-@settings(max_examples=200, deadline=None)
+@settings(max_examples=200)
 @given(PIECES, st.floats(0.6, 24))
 def test_fewest_pieces_within_tolerance_by_trying_every_choice(pieces, gap):
     kit = kit_of(pieces)

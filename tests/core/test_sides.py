@@ -235,7 +235,7 @@ def test_a_wall_that_comes_in_behind_the_face_asks_for_a_bevel():
 
 
 @given(st.lists(st.floats(-4, 4), min_size=3, max_size=9))
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 def test_no_fewer_points_would_do(values):
     """Against every subset of the points that keeps both ends."""
     along = np.asarray([25.0 * i for i in range(len(values))])

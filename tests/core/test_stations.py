@@ -18,7 +18,7 @@ from wobble.core.job import WallStep
 from wobble.core.stages import survey_of
 
 
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 @given(st.floats(300, 6000), st.floats(150, 900), st.booleans())
 def test_stations_lie_in_the_place_close_enough_and_in_walking_order(width, depth, with_units):
     units = (box("A", width=min(600, width)),) if with_units else ()

@@ -135,7 +135,7 @@ def test_what_was_found_once_where_all_else_was_found_twice_is_doubted():
 
 
 @given(st.sampled_from(["out", "along"]), st.integers(0, 50))
-@settings(max_examples=20, deadline=None)
+@settings(max_examples=20)
 def test_which_way_joists_run_is_told_from_where_they_were_found(runs, seed):
     """Five joists at 400, found twice each at places anywhere along them."""
     rng = np.random.default_rng(seed)

@@ -53,7 +53,7 @@ def mirrored(job: Job) -> Job:
 @given(
     rise=st.floats(-8, 8), lean=st.floats(-8, 8), bow=st.floats(0, 10), left=st.floats(0, 12), right=st.floats(0, 12)
 )
-@settings(max_examples=8, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=8, suppress_health_check=list(HealthCheck))
 def test_a_mirrored_place_mirrors_its_figures(rise, lean, bow, left, right):
     room = Room(
         floor=flat_floor(rise), back=wall(lean, bow), beside=sides(left, WIDE - right), found=studs(400.0, 1200.0)
@@ -75,7 +75,7 @@ def test_a_mirrored_place_mirrors_its_figures(rise, lean, bow, left, right):
 
 
 @given(st.floats(-400, 900), st.floats(-8, 8))
-@settings(max_examples=8, deadline=None)
+@settings(max_examples=8)
 def test_a_datum_mark_elsewhere_moves_no_shim(up, rise):
     """All heights count from a mark `up` lower: the base moves by that much over it, and nothing else does."""
     job = Room(floor=flat_floor(rise), back=wall(lean=4.0)).job
@@ -156,7 +156,7 @@ def turned(set_up: SetUp) -> SetUp:
 
 
 @given(st.lists(st.sampled_from(range(len(TURNS))), min_size=2, max_size=4), st.booleans())
-@settings(max_examples=4, deadline=None)
+@settings(max_examples=4)
 def test_what_is_remembered_answers_as_what_is_worked_out_anew(turns, inches):
     """Turn some decisions one after the other, each answered; the last answer is the one without any before."""
     job = replace(gable_workroom(), units="in" if inches else "mm")
@@ -168,7 +168,7 @@ def test_what_is_remembered_answers_as_what_is_worked_out_anew(turns, inches):
 
 
 @given(st.floats(-25, 25), st.floats(-25, 25), st.floats(-12, 12), st.floats(1700, 1900))
-@settings(max_examples=12, deadline=None)
+@settings(max_examples=12)
 def test_fillers_and_run_make_the_opening_at_every_height(left, right, out, wide):
     """Two walls that lean by other amounts: at the front, at each height, gap, run and gap make the true width."""
     walls = (lambda y, z: left * z / 800 + out * y / 600, lambda y, z: 2000.0 + right * z / 800)

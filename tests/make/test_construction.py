@@ -89,7 +89,7 @@ def parts_of(unit: Unit, way: Construction) -> tuple[Part, ...]:
 
 
 @given(units, ways)
-@settings(max_examples=150, deadline=None)
+@settings(max_examples=150)
 def test_a_unit_put_together_is_the_unit_that_was_asked_for(unit: Unit, way: Construction) -> None:
     laid, short = laid_cells(unit, way)
     assume(not short and all(c.rect.wide_mm > 140 and c.rect.high_mm > 150 for c in laid))
@@ -119,7 +119,7 @@ def test_a_unit_put_together_is_the_unit_that_was_asked_for(unit: Unit, way: Con
 
 
 @given(units, ways)
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_a_unit_in_the_mirror_has_the_parts_in_the_mirror(unit: Unit, way: Construction) -> None:
     def mirrored(cell: Cell) -> Cell:
         fill, door = cell.fill, cell.door

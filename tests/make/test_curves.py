@@ -45,7 +45,8 @@ def test_every_mark_lies_on_one_circle_and_both_halves_are_alike(chord, share, w
     for at, off in found:
         over = off if way == "in" else curve.rise_mm - off
         assert math.dist((at, over), (chord / 2, curve.rise_mm - radius)) == pytest.approx(radius, rel=1e-9)
-    assert [off for _, off in found] == pytest.approx([off for _, off in reversed(found)], abs=1e-6)
+    # where half a circle meets its chord it runs upright: the last digit of a place is worth a hundred thousandth there
+    assert [off for _, off in found] == pytest.approx([off for _, off in reversed(found)], abs=1e-4)
     assert max(b[0] - a[0] for a, b in itertools.pairwise(found)) <= 100.0 + 1e-6
 
 

@@ -45,7 +45,7 @@ any_offered = st.builds(
     st.sampled_from((0.0, 2.4, 3.0)),
     st.sampled_from((0.0, 1.0, 10.0)),
 )
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_whatever_is_laid_out_can_be_sawn(parts: list[Wanted], stock: list[Offered], kerf: float, trim: float) -> None:
     parts = [
         Wanted(name=f"p{i}", quantity=p.quantity, length_mm=p.length_mm, width_mm=p.width_mm, grain=p.grain)
@@ -98,7 +98,7 @@ def fewest_boards(parts: tuple[int, ...], board: int) -> int:
 
 
 @given(st.lists(st.integers(100, 900), min_size=1, max_size=9))
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_boards_are_as_few_as_trying_all_ways_finds(parts: list[int]) -> None:
     kinds = sorted(set(parts))
     made = cut_lengths(kinds, [parts.count(k) for k in kinds], [Board(1000, None, 1.0)], seconds=0.5)

@@ -46,7 +46,7 @@ parts = st.builds(Kind, st.integers(3, LONG), st.integers(2, WIDE), st.booleans(
 
 
 @given(st.lists(parts, min_size=1, max_size=5, unique=True), st.data())
-@settings(max_examples=60, deadline=None)
+@settings(max_examples=60)
 def test_no_way_to_cut_a_sheet_is_worth_more_than_the_one_that_is_found(kinds: list[Kind], data: st.DataObject) -> None:
     worth = [data.draw(st.integers(0, 100)) / 256 for _ in kinds]
     value, tree = Guillotine(lies(kinds, LONG, WIDE), (LONG, WIDE)).best(worth)

@@ -37,7 +37,7 @@ sizes = st.tuples(st.integers(4, LONG), st.integers(3, WIDE))
 
 
 @given(st.lists(sizes, min_size=1, max_size=4, unique=True), st.data())
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=40)
 def test_no_strip_is_worth_more_than_the_one_that_is_found(parts: list[tuple[int, int]], data: st.DataObject) -> None:
     worth = [data.draw(st.integers(1, 100)) / 400 for _ in parts]
     lies = [Lie(i, False, w, h) for i, (w, h) in enumerate(parts)]

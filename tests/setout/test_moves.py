@@ -153,7 +153,7 @@ def test_a_move_on_what_is_not_there_says_so():
         after(TypeWidth(unit="Z", wide_mm=500.0))
 
 
-@settings(max_examples=25, deadline=None)
+@settings(max_examples=25)
 @given(seed=st.integers(0, 10**6))
 def test_mirrored_twice_is_as_it_was(seed):
     rng = np.random.default_rng(seed)
