@@ -25,6 +25,15 @@ BUILT_ONCE = {
 """Files whose tests share what takes long to build."""
 
 
+WAITS = "tests/site/test_server.py"
+"""Most of its time goes by while a server starts, stops or is dripped at."""
+
+
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Begin with what takes long in one process: at the end all others would wait for it."""
+    items.sort(key=lambda item: item.nodeid.split("::", 1)[0] not in {WAITS, *BUILT_ONCE})
+
+
 class BuiltOnce(LoadScopeScheduling):  # type: ignore[misc]
     """Hands tests out one by one, but all of such a file to one process (xdist's own groups do nothing in pytest 9)."""
 
