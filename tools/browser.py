@@ -65,7 +65,7 @@ class Watch:
         self._since = monotonic()
         ends = self._since + LONGEST_S
         while monotonic() < ends and (self._under_way or monotonic() - self._since < QUIET_S):
-            self._page.wait_for_timeout(30)
+            self._page.wait_for_timeout(QUIET_S * 500)  # twice in a quiet time: each look costs both sides a message
         self._page.evaluate("new Promise((done) => requestAnimationFrame(() => setTimeout(done)))")
 
     def _console(self, message: Any) -> None:
