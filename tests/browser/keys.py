@@ -28,8 +28,8 @@ def tab_to(page: Page, what: Locator) -> None:
     what.first.wait_for()
     pressed = 0
     while pressed < MOST_PRESSED and not what.first.evaluate("e => e === document.activeElement"):
-        away = what.first.evaluate(AWAY) if pressed % 3 == 0 or pressed < 40 else 1
-        for _ in range(max(abs(away), 1)):
+        away = what.first.evaluate(AWAY) or 1
+        for _ in range(abs(away)):
             page.keyboard.press("Tab" if away >= 0 else "Shift+Tab")
             pressed += 1
     assert what.first.evaluate("e => e === document.activeElement"), f"no Tab leads to {what}"
